@@ -1,0 +1,36 @@
+const swc = [
+  '@swc/jest',
+  {
+    jsc: {
+      parser: { syntax: 'typescript', tsx: true },
+      transform: { react: { runtime: 'automatic' } },
+      target: 'es2022',
+    },
+    module: { type: 'es6' },
+  },
+];
+
+const shared = {
+  rootDir: import.meta.dirname,
+  transform: { '^.+\\.tsx?$': swc },
+  extensionsToTreatAsEsm: ['.ts', '.tsx'],
+  testEnvironment: 'node',
+  transformIgnorePatterns: ['/node_modules/(?!@yperkine)'],
+};
+
+/** @type {import('jest').Config} */
+export default {
+  maxWorkers: 2,
+  projects: [
+    {
+      ...shared,
+      displayName: 'mathematics',
+      testMatch: ['<rootDir>/packages/**/*.test.ts', '<rootDir>/apps/web/**/*.test.ts'],
+    },
+    {
+      ...shared,
+      displayName: 'server',
+      testMatch: ['<rootDir>/apps/server/**/*.test.ts'],
+    },
+  ],
+};

@@ -1,0 +1,129 @@
+import {
+  applyOf,
+  baseAndExponent,
+  callOf,
+  canonical,
+  euler,
+  numeric,
+  power,
+  product,
+  sum,
+  whole,
+  type Canonical,
+} from './canonical.ts';
+import { largestTree, TooLarge } from './limits.ts';
+import * as rational from './rational.ts';
+import { numberStyle, shortest } from './simplify.ts';
+import { builtIn } from '../functions/table.ts';
+import { readExpression } from '../language/read.ts';
+import { size, type Expression } from '../language/tree.ts';
+
+const remembered = new WeakMap<Expression, Map<string, Expression>>();
+
+/**
+ * The derivative of the given order with respect to `variable`, simplified. Parameters and other
+ * names are constants; f(u) of a defined function becomes f′(u)·u′.
+ *
+ * The formula may be defined where the function is not (1/x for ln x): evaluate it through
+ * `compile`, which guards it.
+ * @throws TooLarge when the derivative has more than 20,000 nodes
+ */
+export function derivativeOf(node: Expression, variable: string, order = 1): Expression {
+  if (order === 0) return node;
+  const known = remembered.get(node) ?? new Map<string, Expression>();
+  remembered.set(node, known);
+  const key = `${variable} ${order}`;
+  const found = known.get(key);
+  if (found) return found;
+  const lower = derivativeOf(node, variable, order - 1);
+  const result = shortest(derivative(canonical(lower), variable), numberStyle(node));
+  if (size(result) > largestTree) throw new TooLarge('the derivative is too long');
+  known.set(key, result);
+  return result;
+}
+
+function derivative(c: Canonical, variable: string): Canonical {
+  switch (c.kind) {
+    case 'number':
+      return whole(0);
+    case 'atom':
+      return whole(c.node.kind === 'name' && c.node.name === variable ? 1 : 0);
+    case 'sum':
+      return sum(c.terms.map((term) => derivative(term, variable)));
+    case 'product':
+      return productRule(numeric(c.coefficient), c.factors, variable);
+    case 'power':
+      return powerRule(c, variable);
+    case 'call':
+      return chainRule(c.name, c.operands, variable);
+    case 'apply':
+      return product([applyOf(c.name, c.order + 1, c.operand), derivative(c.operand, variable)]);
+  }
+}
+
+function productRule(coefficient: Canonical, factors: readonly Canonical[], variable: string): Canonical {
+  const terms = factors.map((factor, i) => {
+    const others = factors.filter((_, j) => j !== i);
+    return product([coefficient, derivative(factor, variable), ...others]);
+  });
+  return sum(terms);
+}
+
+function powerRule(c: Canonical, variable: string): Canonical {
+  const { base, exponent } = baseAndExponent(c);
+  const baseSlope = derivative(base, variable);
+  const exponentSlope = derivative(exponent, variable);
+  const isConstantExponent = exponentSlope.kind === 'number' && rational.isZero(exponentSlope.value);
+  if (isConstantExponent) {
+    return product([exponent, power(base, sum([exponent, whole(-1)])), baseSlope]);
+  }
+  // (u^v)′ = u^v (v′ ln u + v u′/u)
+  const logarithm = base.key === euler.key ? whole(1) : callOf('ln', [base]);
+  const throughExponent = product([c, exponentSlope, logarithm]);
+  const throughBase = product([exponent, power(base, sum([exponent, whole(-1)])), baseSlope]);
+  return sum([throughExponent, throughBase]);
+}
+
+function chainRule(name: string, operands: readonly Canonical[], variable: string): Canonical {
+  const terms = operands.map((operand, i) => {
+    const inner = derivative(operand, variable);
+    if (inner.kind === 'number' && rational.isZero(inner.value)) return whole(0);
+    return product([outerDerivative(name, i, operands), inner]);
+  });
+  return sum(terms);
+}
+
+const rowDerivatives = new Map<string, Canonical>();
+const rowScope = { names: new Set(['x', 'y']), functions: new Set<string>() };
+
+/** The row's formula for the derivative in its i-th argument, with the arguments put in. */
+function outerDerivative(name: string, i: number, operands: readonly Canonical[]): Canonical {
+  const key = `${name}/${i}`;
+  let formula = rowDerivatives.get(key);
+  if (!formula) {
+    const reading = readExpression(builtIn(name).derivatives[i] ?? '0/0', rowScope);
+    if (!reading.ok) throw new TypeError(`the derivative of ${name} cannot be read`);
+    formula = canonical(reading.value);
+    rowDerivatives.set(key, formula);
+  }
+  return putIn(formula, new Map([['x', operands[0]], ['y', operands[1]]]));
+}
+
+function putIn(c: Canonical, values: ReadonlyMap<string, Canonical | undefined>): Canonical {
+  switch (c.kind) {
+    case 'number':
+      return c;
+    case 'atom':
+      return (c.node.kind === 'name' && values.get(c.node.name)) || c;
+    case 'sum':
+      return sum(c.terms.map((term) => putIn(term, values)));
+    case 'product':
+      return product([numeric(c.coefficient), ...c.factors.map((factor) => putIn(factor, values))]);
+    case 'power':
+      return power(putIn(c.base, values), putIn(c.exponent, values));
+    case 'call':
+      return callOf(c.name, c.operands.map((operand) => putIn(operand, values)));
+    case 'apply':
+      return applyOf(c.name, c.order, putIn(c.operand, values));
+  }
+}

@@ -1,0 +1,57 @@
+import * as range from '../evaluate/interval.ts';
+import * as jet from '../evaluate/jet.ts';
+import { oneArgument, operator, template, type BuiltIn } from './row.ts';
+
+/** ln x, undefined at 0 as well as below. */
+export const naturalLogarithm = (x: number): number => (x === 0 ? NaN : Math.log(x));
+
+/** The logarithm of x > 0 to any base; exact where the base is 2 or 10 and x is a power of it. */
+function logarithm(base: number, x: number): number {
+  if (!(base > 0) || base === 1 || x === 0) return NaN;
+  if (base === 10) return Math.log10(x);
+  if (base === 2) return Math.log2(x);
+  return Math.log(x) / Math.log(base);
+}
+
+export const exponential: readonly BuiltIn[] = [
+  {
+    name: 'exp',
+    spellings: ['exp'],
+    argumentCount: oneArgument,
+    value: Math.exp,
+    derivatives: ['exp(x)'],
+    range: range.exp,
+    jet: jet.exp,
+    latex: template((x) => `e^{${x}}`),
+  },
+  {
+    name: 'ln',
+    spellings: ['ln'],
+    argumentCount: oneArgument,
+    value: naturalLogarithm,
+    derivatives: ['1/x'],
+    range: range.ln,
+    jet: jet.ln,
+    latex: operator('\\ln'),
+  },
+  {
+    name: 'log',
+    spellings: ['log', 'lg'],
+    argumentCount: oneArgument,
+    value: (x) => logarithm(10, x),
+    derivatives: ['1/(x ln(10))'],
+    range: (x) => range.divide(range.ln(x), range.ln(range.exactly(10))),
+    jet: (u) => jet.scale(jet.ln(u), 1 / Math.LN10),
+    latex: operator('\\log'),
+  },
+  {
+    name: 'logBase',
+    spellings: [],
+    argumentCount: { least: 2, most: 2 },
+    value: logarithm,
+    derivatives: ['-ln(y)/(x ln(x)^2)', '1/(y ln(x))'],
+    range: (base, x) => range.divide(range.ln(x), range.ln(base)),
+    jet: (base, u) => jet.divide(jet.ln(u), jet.ln(base)),
+    latex: template((base, x) => `\\log_{${base ?? ''}}\\left(${x ?? ''}\\right)`),
+  },
+];

@@ -1,0 +1,93 @@
+import * as range from '../evaluate/interval.ts';
+import * as jet from '../evaluate/jet.ts';
+import { namedOperator, oneArgument, operator, type BuiltIn } from './row.ts';
+
+const first = (u: jet.Jet) => u[0] as number;
+const square = (u: jet.Jet) => jet.multiply(u, u);
+
+export const hyperbolic: readonly BuiltIn[] = [
+  {
+    name: 'sinh',
+    spellings: ['sinh'],
+    argumentCount: oneArgument,
+    value: Math.sinh,
+    derivatives: ['cosh(x)'],
+    range: (x) => range.monotone(Math.sinh, x),
+    jet: (u) => jet.sinhCosh(u)[0],
+    latex: operator('\\sinh'),
+  },
+  {
+    name: 'cosh',
+    spellings: ['cosh'],
+    argumentCount: oneArgument,
+    value: Math.cosh,
+    derivatives: ['sinh(x)'],
+    range: (x) => range.monotone(Math.cosh, range.absolute(x)),
+    jet: (u) => jet.sinhCosh(u)[1],
+    latex: operator('\\cosh'),
+  },
+  {
+    name: 'tanh',
+    spellings: ['tanh'],
+    argumentCount: oneArgument,
+    value: Math.tanh,
+    derivatives: ['1/cosh(x)^2'],
+    range: (x) => range.monotone(Math.tanh, x),
+    jet: (u) => {
+      const tanh = Math.tanh(first(u));
+      const cosh = jet.sinhCosh(u)[1];
+      return Number.isFinite(first(cosh))
+        ? jet.integrateProduct(u, jet.divide(jet.one(u), square(cosh)), tanh)
+        : jet.constantJet(tanh, u.length);
+    },
+    latex: operator('\\tanh'),
+  },
+  {
+    name: 'arsinh',
+    spellings: ['arsinh', 'asinh', 'arcsinh'],
+    argumentCount: oneArgument,
+    value: Math.asinh,
+    derivatives: ['1/sqrt(x^2+1)'],
+    range: (x) => range.monotone(Math.asinh, x),
+    jet: (u) =>
+      jet.integrateProduct(
+        u,
+        jet.divide(jet.one(u), jet.sqrt(jet.add(square(u), jet.one(u)))),
+        Math.asinh(first(u)),
+      ),
+    latex: namedOperator('arsinh'),
+  },
+  {
+    name: 'arcosh',
+    spellings: ['arcosh', 'acosh', 'arccosh'],
+    argumentCount: oneArgument,
+    value: Math.acosh,
+    derivatives: ['1/sqrt(x^2-1)'],
+    range: (x) => range.monotone(Math.acosh, range.within(x, 1, Infinity)),
+    jet: (u) =>
+      jet.integrateProduct(
+        u,
+        jet.divide(jet.one(u), jet.sqrt(jet.subtract(square(u), jet.one(u)))),
+        Math.acosh(first(u)),
+      ),
+    latex: namedOperator('arcosh'),
+  },
+  {
+    name: 'artanh',
+    spellings: ['artanh', 'atanh', 'arctanh'],
+    argumentCount: oneArgument,
+    value: (x) => (Math.abs(x) === 1 ? NaN : Math.atanh(x)),
+    derivatives: ['1/(1-x^2)'],
+    range: (x) => {
+      const inside = range.monotone(Math.atanh, range.within(x, -1, 1));
+      return x.low > -1 && x.high < 1 ? inside : { ...inside, sure: false };
+    },
+    jet: (u) =>
+      jet.integrateProduct(
+        u,
+        jet.divide(jet.one(u), jet.subtract(jet.one(u), square(u))),
+        Math.atanh(first(u)),
+      ),
+    latex: namedOperator('artanh'),
+  },
+];

@@ -1,0 +1,131 @@
+import * as range from '../evaluate/interval.ts';
+import * as jet from '../evaluate/jet.ts';
+import { namedOperator, oneArgument, operator, type BuiltIn } from './row.ts';
+
+const sinJet = (u: jet.Jet) => jet.sinCos(u)[0];
+const cosJet = (u: jet.Jet) => jet.sinCos(u)[1];
+const oneMinusSquare = (u: jet.Jet) => jet.subtract(jet.one(u), jet.multiply(u, u));
+const onePlusSquare = (u: jet.Jet) => jet.add(jet.one(u), jet.multiply(u, u));
+const first = (u: jet.Jet) => u[0] as number;
+
+/** tan between two neighbouring poles rises; an interval that may hold a pole has every value. */
+function tanRange(x: range.Interval): range.Interval {
+  if (range.isNothing(x)) return range.nothing;
+  const cosine = range.cos(x);
+  if (cosine.low > 0 || cosine.high < 0) return range.monotone(Math.tan, x);
+  return range.everything;
+}
+
+export const trigonometric: readonly BuiltIn[] = [
+  {
+    name: 'sin',
+    spellings: ['sin'],
+    argumentCount: oneArgument,
+    value: Math.sin,
+    derivatives: ['cos(x)'],
+    range: range.sin,
+    jet: sinJet,
+    latex: operator('\\sin'),
+  },
+  {
+    name: 'cos',
+    spellings: ['cos'],
+    argumentCount: oneArgument,
+    value: Math.cos,
+    derivatives: ['-sin(x)'],
+    range: range.cos,
+    jet: cosJet,
+    latex: operator('\\cos'),
+  },
+  {
+    name: 'tan',
+    spellings: ['tan'],
+    argumentCount: oneArgument,
+    value: Math.tan,
+    derivatives: ['sec(x)^2'],
+    range: tanRange,
+    jet: (u) => jet.divide(...jet.sinCos(u)),
+    latex: operator('\\tan'),
+  },
+  {
+    name: 'cot',
+    spellings: ['cot'],
+    argumentCount: oneArgument,
+    value: (x) => (x === 0 ? NaN : 1 / Math.tan(x)),
+    derivatives: ['-csc(x)^2'],
+    range: (x) => range.divide(range.cos(x), range.sin(x)),
+    jet: (u) => jet.divide(cosJet(u), sinJet(u)),
+    latex: operator('\\cot'),
+  },
+  {
+    name: 'sec',
+    spellings: ['sec'],
+    argumentCount: oneArgument,
+    value: (x) => 1 / Math.cos(x),
+    derivatives: ['sec(x) tan(x)'],
+    range: (x) => range.reciprocal(range.cos(x)),
+    jet: (u) => jet.divide(jet.one(u), cosJet(u)),
+    latex: operator('\\sec'),
+  },
+  {
+    name: 'csc',
+    spellings: ['csc'],
+    argumentCount: oneArgument,
+    value: (x) => (x === 0 ? NaN : 1 / Math.sin(x)),
+    derivatives: ['-csc(x) cot(x)'],
+    range: (x) => range.reciprocal(range.sin(x)),
+    jet: (u) => jet.divide(jet.one(u), sinJet(u)),
+    latex: operator('\\csc'),
+  },
+  {
+    name: 'arcsin',
+    spellings: ['arcsin', 'asin'],
+    argumentCount: oneArgument,
+    value: Math.asin,
+    derivatives: ['1/sqrt(1-x^2)'],
+    range: (x) => range.monotone(Math.asin, range.within(x, -1, 1)),
+    jet: (u) =>
+      jet.integrateProduct(u, jet.divide(jet.one(u), jet.sqrt(oneMinusSquare(u))), Math.asin(first(u))),
+    latex: operator('\\arcsin'),
+  },
+  {
+    name: 'arccos',
+    spellings: ['arccos', 'acos'],
+    argumentCount: oneArgument,
+    value: Math.acos,
+    derivatives: ['-1/sqrt(1-x^2)'],
+    range: (x) => range.monotone(Math.acos, range.within(x, -1, 1), true),
+    jet: (u) =>
+      jet.integrateProduct(
+        u,
+        jet.negate(jet.divide(jet.one(u), jet.sqrt(oneMinusSquare(u)))),
+        Math.acos(first(u)),
+      ),
+    latex: operator('\\arccos'),
+  },
+  {
+    name: 'arctan',
+    spellings: ['arctan', 'atan'],
+    argumentCount: oneArgument,
+    value: Math.atan,
+    derivatives: ['1/(1+x^2)'],
+    range: (x) => range.monotone(Math.atan, x),
+    jet: (u) => jet.integrateProduct(u, jet.divide(jet.one(u), onePlusSquare(u)), Math.atan(first(u))),
+    latex: operator('\\arctan'),
+  },
+  {
+    name: 'arccot',
+    spellings: ['arccot', 'acot'],
+    argumentCount: oneArgument,
+    value: (x) => Math.PI / 2 - Math.atan(x),
+    derivatives: ['-1/(1+x^2)'],
+    range: (x) => range.monotone((v) => Math.PI / 2 - Math.atan(v), x, true),
+    jet: (u) =>
+      jet.integrateProduct(
+        u,
+        jet.negate(jet.divide(jet.one(u), onePlusSquare(u))),
+        Math.PI / 2 - Math.atan(first(u)),
+      ),
+    latex: namedOperator('arccot'),
+  },
+];

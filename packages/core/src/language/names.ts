@@ -1,0 +1,101 @@
+import { builtInSpellings } from '../functions/table.ts';
+
+/** What a name may stand for while a text is read. */
+export interface Scope {
+  /** Variables and parameters. */
+  readonly names: ReadonlySet<string>;
+  /** Defined functions of one variable. */
+  readonly functions: ReadonlySet<string>;
+}
+
+export const emptyScope: Scope = { names: new Set(), functions: new Set() };
+
+export const greekLetters: Readonly<Record<string, string>> = {
+  alpha: 'α',
+  beta: 'β',
+  gamma: 'γ',
+  delta: 'δ',
+  epsilon: 'ε',
+  zeta: 'ζ',
+  eta: 'η',
+  theta: 'θ',
+  iota: 'ι',
+  kappa: 'κ',
+  lambda: 'λ',
+  mu: 'μ',
+  nu: 'ν',
+  xi: 'ξ',
+  rho: 'ρ',
+  sigma: 'σ',
+  tau: 'τ',
+  phi: 'φ',
+  chi: 'χ',
+  psi: 'ψ',
+  omega: 'ω',
+  Gamma: 'Γ',
+  Delta: 'Δ',
+  Theta: 'Θ',
+  Lambda: 'Λ',
+  Xi: 'Ξ',
+  Sigma: 'Σ',
+  Phi: 'Φ',
+  Psi: 'Ψ',
+  Omega: 'Ω',
+};
+
+/** The one spelling under which a name is kept: Greek as letters, index after an underscore. */
+export function canonicalName(letters: string, index: string): string {
+  const base = greekLetters[letters] ?? letters;
+  return index === '' ? base : `${base}_${index}`;
+}
+
+const constantSpellings: Readonly<Record<string, 'pi' | 'e'>> = { π: 'pi', pi: 'pi', e: 'e' };
+
+export type NameMeaning =
+  | { readonly kind: 'constant'; readonly name: 'pi' | 'e' }
+  | { readonly kind: 'builtIn'; readonly name: string }
+  | { readonly kind: 'function'; readonly name: string }
+  | { readonly kind: 'name'; readonly name: string };
+
+/** What a spelling means here, if anything. A name of the document shadows nothing built in. */
+export function meaningOf(letters: string, index: string, scope: Scope): NameMeaning | undefined {
+  const canonical = canonicalName(letters, index);
+  if (scope.functions.has(canonical)) return { kind: 'function', name: canonical };
+  if (scope.names.has(canonical)) return { kind: 'name', name: canonical };
+  if (letters === 'log' && index !== '') return { kind: 'builtIn', name: 'logBase' };
+  if (index !== '') return undefined;
+  const fixed = constantSpellings[letters];
+  if (fixed) return { kind: 'constant', name: fixed };
+  const builtIn = builtInSpellings.get(letters);
+  return builtIn ? { kind: 'builtIn', name: builtIn } : undefined;
+}
+
+/** Whether a definition may claim this name. */
+export function isReserved(canonical: string): boolean {
+  return canonical in constantSpellings || builtInSpellings.has(canonical);
+}
+
+/**
+ * The known name nearest to an unknown one: one that differs only in capitals first,
+ * then one within a single insertion, deletion, replacement or swap of neighbours.
+ */
+export function nearestName(unknown: string, scope: Scope): string | undefined {
+  const known = [...scope.names, ...scope.functions, ...builtInSpellings.keys(), 'pi'];
+  const lower = unknown.toLowerCase();
+  const byCase = known.find((candidate) => candidate.toLowerCase() === lower);
+  if (byCase) return byCase;
+  if (unknown.length < 3) return undefined;
+  return known.find((candidate) => candidate.length > 1 && isOneEditAway(lower, candidate.toLowerCase()));
+}
+
+function isOneEditAway(a: string, b: string): boolean {
+  if (Math.abs(a.length - b.length) > 1) return false;
+  let start = 0;
+  while (start < Math.min(a.length, b.length) && a[start] === b[start]) start++;
+  const restA = a.slice(start);
+  const restB = b.slice(start);
+  const swapped = `${restA[1] ?? ''}${restA[0] ?? ''}${restA.slice(2)}`;
+  return (
+    restA.slice(1) === restB.slice(1) || restA.slice(1) === restB || restA === restB.slice(1) || swapped === restB
+  );
+}

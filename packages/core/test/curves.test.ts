@@ -1,0 +1,119 @@
+import { describe, expect, test } from '@jest/globals';
+import { ArrayEvaluator, chooseXRange, chooseYRange, sampleCurve } from '../src/index.ts';
+import { program } from './scope.ts';
+
+function sampled(text: string, x: [number, number], y: [number, number], width = 600) {
+  const compiled = program(text);
+  const grid = { xFrom: x[0], xTo: x[1], yFrom: y[0], yTo: y[1], width, height: 400 };
+  return sampleCurve(compiled, new ArrayEvaluator(compiled), grid);
+}
+
+/** Every joined pair of neighbouring points, as [x0, y0, x1, y1]. */
+function segments(runs: readonly Float64Array[]): [number, number, number, number][] {
+  return runs.flatMap((run) =>
+    Array.from({ length: Math.max(0, run.length / 2 - 1) }, (_, i) => [...run.slice(2 * i, 2 * i + 4)] as [number, number, number, number]),
+  );
+}
+
+describe('a sampled curve', () => {
+  test.each([
+    ['1/x', [-3.3, 4.1], [0]],
+    ['tan x', [-4.4, 4.7], [-Math.PI / 2, Math.PI / 2]],
+    ['1/(x^2-4)', [-5.03, 5.2], [-2, 2]],
+    ['floor x', [-2.7, 2.9], [-2, -1, 0, 1, 2]],
+    ['1/(x-1)^2', [-2.13, 4.02], [1]],
+  ] as const)('%s is never joined over a pole or jump', (text, range, gaps) => {
+    const { runs } = sampled(text, [...range], [-4, 4]);
+    for (const gap of gaps) {
+      const crossing = segments(runs).filter(([x0, y0, x1, y1]) => x0 < gap && x1 > gap && Math.abs(y1 - y0) > 0.02);
+      expect(crossing).toEqual([]);
+    }
+    expect(runs.length).toBeGreaterThanOrEqual(gaps.length + 1);
+  });
+
+  test('a continuous curve is one run, over its whole width', () => {
+    const { runs } = sampled('3x^2-5x-2', [-2, 3.5], [-5, 7]);
+    expect(runs).toHaveLength(1);
+    expect(runs[0]?.[0]).toBe(-2);
+    expect(runs[0]?.at(-2)).toBe(3.5);
+  });
+
+  test('a curve reaches the end of its domain to a fraction of a pixel', () => {
+    const { runs } = sampled('sqrt(x-1)', [-1.03, 5], [-1, 3]);
+    const pixel = 6.03 / 600;
+    expect((runs[0]?.[0] ?? 0) - 1).toBeLessThan(pixel / 100);
+  });
+
+  test('a spike narrower than a pixel is drawn, wherever the window starts', () => {
+    for (let pan = 0; pan < 40; pan++) {
+      const offset = ((pan * 0.618034) % 1) * 0.05;
+      const { runs } = sampled('1/(1 + (1000(x-1))^2)', [-5 + offset, 5 + offset], [-0.5, 1.5]);
+      const highest = Math.max(...runs.flatMap((run) => [...run].filter((_, i) => i % 2 === 1)));
+      expect(highest).toBeGreaterThan(0.95);
+    }
+  });
+
+  test('ordinary functions need at most 4,000 evaluations', () => {
+    for (const text of ['3x^2-5x-2', 'sin x', 'e^(-x^2)', 'x^3-3x', 'ln x', '2+7/5 sin(0.7x)+0.15x', 'tan x']) {
+      expect(sampled(text, [-4, 4], [-5, 5], 1200).evaluations).toBeLessThanOrEqual(4000);
+    }
+  });
+
+  test('columns that stay undecided are named', () => {
+    expect(sampled('sin(1/x)', [-1, 1], [-2, 2]).unsure.length).toBeGreaterThan(0);
+    expect(sampled('sin x', [-1, 1], [-2, 2]).unsure).toEqual([]);
+  });
+
+  test('a function that is nowhere defined has no runs', () => {
+    expect(sampled('sqrt(-1 - x^2)', [-1, 1], [-2, 2]).runs).toEqual([]);
+  });
+});
+
+describe('the window chosen for a function', () => {
+  const windowOf = (text: string) => {
+    const plotted = [{ program: program(text), parameters: [] }];
+    const x = chooseXRange(plotted);
+    return { x, y: chooseYRange(plotted, x) };
+  };
+
+  /** Places computed by hand from the formulas. */
+  test.each([
+    ['3x^2-5x-2', [[-1 / 3, 0], [2, 0], [5 / 6, -49 / 12]]],
+    ['x^3-3x', [[-1, 2], [1, -2], [Math.sqrt(3), 0]]],
+    ['x^4-20x^2+7', [[0, 7], [Math.sqrt(10), -93]]],
+    ['100x^2-3', [[0, -3], [Math.sqrt(0.03), 0]]],
+    ['x(12-x)/5', [[0, 0], [6, 7.2], [12, 0]]],
+    ['sin x', [[0, 0], [Math.PI / 2, 1], [-Math.PI / 2, -1]]],
+    ['e^(-x^2)', [[0, 1]]],
+    ['ln x', [[1, 0]]],
+  ] as const)('%s shows its zeros, highs and lows', (text, places) => {
+    const { x, y } = windowOf(text);
+    for (const [px, py] of places) {
+      expect(px).toBeGreaterThan(x.from);
+      expect(px).toBeLessThan(x.to);
+      expect(py).toBeGreaterThan(y.from - 1e-9);
+      expect(py).toBeLessThan(y.to + 1e-9);
+    }
+  });
+
+  test('a feature fills a good part of the window', () => {
+    const { x, y } = windowOf('100x^2-3');
+    expect(x.to - x.from).toBeLessThan(2);
+    expect(y.to - y.from).toBeLessThan(20);
+  });
+
+  test('a pole does not stretch it', () => {
+    for (const text of ['1/x', 'tan x', '1/(x^2-4)', '(x^2+1)/(x-1)']) {
+      const { y } = windowOf(text);
+      expect(y.to - y.from).toBeLessThan(40);
+    }
+  });
+
+  test('without a feature, or without a value, it is still a window', () => {
+    for (const text of ['5', '0', 'e^x', 'sqrt(-1-x^2)', '1E300 x', 'floor x']) {
+      const { x, y } = windowOf(text);
+      expect(x.to).toBeGreaterThan(x.from);
+      expect(y.to).toBeGreaterThan(y.from);
+    }
+  });
+});
