@@ -1,0 +1,98 @@
+import { emptyDocument, openDocument, type Document, type Entry } from '@yperkine/demonstration';
+import { AccountRow, DemonstrationRow } from './models.ts';
+
+/** The demo teacher of Tarn Valley, who signs in without a password, in demo mode only. */
+export const demoAccount = {
+  id: '00000000-0000-4000-8000-000000000001',
+  name: 'Demo teacher',
+  email: 'demo@tarn-valley.example',
+} as const;
+
+interface Example {
+  readonly id: string;
+  readonly document: Document;
+}
+
+const slider = (order: number, name: string, value: string, from: string, to: string, step: string): Entry => ({
+  kind: 'parameter',
+  order,
+  name,
+  value,
+  from,
+  to,
+  step,
+  seconds: '10',
+  repeat: 'thereAndBack',
+});
+
+type Windows = Pick<Document, 'x'> & { readonly y: Document['x']; readonly slopeY: Document['x'] };
+
+/** A function with a point, its tangent and its slope in a tier of its own. */
+function slopeDemonstration(title: string, text: string, parameter: Entry, windows: Windows): Document {
+  const on = 'given';
+  return {
+    ...emptyDocument(title),
+    x: windows.x,
+    entries: {
+      [on]: { kind: 'function', order: 1, text, tier: 'tier-f' },
+      a: parameter,
+      point: { kind: 'point', order: 3, on, parameter: 'a' },
+      tangent: { kind: 'tangent', order: 4, on, parameter: 'a', triangle: true },
+      slope: { kind: 'derivative', order: 5, of: on, degree: 1, tier: 'tier-slope' },
+    },
+    tiers: {
+      'tier-f': { order: 1, y: windows.y, yTicks: null },
+      'tier-slope': { order: 2, y: windows.slopeY, yTicks: null },
+    },
+  };
+}
+
+/** The examples that ship, all from Tarn Valley. */
+export const examples: readonly Example[] = [
+  {
+    id: '00000000-0000-4000-8000-000000000101',
+    document: slopeDemonstration(
+      'How steep is the millstream bed?',
+      'h(x) = 3x^2 - 5x - 2',
+      slider(2, 'a', '1.5', '-2', '3.5', '0.01'),
+      { x: { from: -2, to: 3.5 }, y: { from: -6, to: 8 }, slopeY: { from: -20, to: 20 } },
+    ),
+  },
+  {
+    id: '00000000-0000-4000-8000-000000000102',
+    document: slopeDemonstration(
+      'The tide gauge through half a day',
+      'L(t) = 2 + 7/5 sin(0.7t) + 0.15t',
+      slider(2, 'a', '3.4', '0', '12', '0.01'),
+      { x: { from: 0, to: 12 }, y: { from: -0.5, to: 5.5 }, slopeY: { from: -1.2, to: 1.4 } },
+    ),
+  },
+  {
+    id: '00000000-0000-4000-8000-000000000103',
+    document: slopeDemonstration(
+      'The sluice gate swings to rest',
+      's(t) = 4e^(-0.3t) cos 2t',
+      slider(2, 'a', '1.2', '0', '10', '0.01'),
+      { x: { from: -0.5, to: 10.5 }, y: { from: -4, to: 5 }, slopeY: { from: -9, to: 7 } },
+    ),
+  },
+];
+
+/** Puts the demo teacher and the examples in where they are missing; what the teacher changed stays. */
+export async function putInDemo(): Promise<void> {
+  await AccountRow.findOrCreate({ where: { id: demoAccount.id }, defaults: { ...demoAccount, passwordHash: null } });
+  for (const [i, { id, document }] of examples.entries()) {
+    const opened = openDocument(document);
+    if (!opened.ok) throw new Error(`the example ${document.title} is not a valid document`);
+    await DemonstrationRow.findOrCreate({
+      where: { id },
+      defaults: {
+        id,
+        accountId: demoAccount.id,
+        title: document.title,
+        document,
+        changedAt: new Date(Date.now() - i * 60_000),
+      },
+    });
+  }
+}

@@ -1,0 +1,71 @@
+import type { Change, Document } from '@yperkine/demonstration';
+import {
+  DataTypes,
+  Model,
+  type CreationOptional,
+  type InferAttributes,
+  type InferCreationAttributes,
+  type Sequelize,
+} from 'sequelize';
+
+export class AccountRow extends Model<InferAttributes<AccountRow>, InferCreationAttributes<AccountRow>> {
+  declare id: string;
+  declare name: string;
+  declare email: string;
+  /** Argon2id hash; null for the demo teacher, who has no password. */
+  declare passwordHash: string | null;
+}
+
+export class DemonstrationRow extends Model<
+  InferAttributes<DemonstrationRow>,
+  InferCreationAttributes<DemonstrationRow>
+> {
+  declare id: string;
+  declare accountId: string;
+  declare title: string;
+  declare document: Document;
+  declare version: CreationOptional<number>;
+  declare changedAt: Date;
+}
+
+export class ChangeRow extends Model<InferAttributes<ChangeRow>, InferCreationAttributes<ChangeRow>> {
+  declare demonstrationId: string;
+  /** The version that the demonstration has after this change. */
+  declare version: number;
+  declare changeId: string;
+  declare edits: Change['edits'];
+}
+
+/** Binds the models to a connection. Tables are made by migrations, never by the models. */
+export function defineModels(sequelize: Sequelize): void {
+  const common = { sequelize, timestamps: false, underscored: true } as const;
+  AccountRow.init(
+    {
+      id: { type: DataTypes.UUID, primaryKey: true },
+      name: { type: DataTypes.TEXT, allowNull: false },
+      email: { type: DataTypes.TEXT, allowNull: false },
+      passwordHash: DataTypes.TEXT,
+    },
+    { ...common, tableName: 'accounts' },
+  );
+  DemonstrationRow.init(
+    {
+      id: { type: DataTypes.UUID, primaryKey: true },
+      accountId: { type: DataTypes.UUID, allowNull: false },
+      title: { type: DataTypes.TEXT, allowNull: false },
+      document: { type: DataTypes.JSONB, allowNull: false },
+      version: { type: DataTypes.INTEGER, allowNull: false, defaultValue: 0 },
+      changedAt: { type: DataTypes.DATE, allowNull: false },
+    },
+    { ...common, tableName: 'demonstrations' },
+  );
+  ChangeRow.init(
+    {
+      demonstrationId: { type: DataTypes.UUID, primaryKey: true },
+      version: { type: DataTypes.INTEGER, primaryKey: true },
+      changeId: { type: DataTypes.TEXT, allowNull: false },
+      edits: { type: DataTypes.JSONB, allowNull: false },
+    },
+    { ...common, tableName: 'changes' },
+  );
+}

@@ -1,0 +1,49 @@
+import { randomBytes } from 'node:crypto';
+import type { RequestHandler } from 'express';
+import helmet from 'helmet';
+import { HttpProblem } from './problem.ts';
+
+/** A fresh nonce for the style element of the formula field, for this response alone. */
+export const giveNonce: RequestHandler = (_request, response, next) => {
+  response.locals.nonce = randomBytes(16).toString('base64');
+  next();
+};
+
+/** Headers for every answer: nothing is fetched from outside, no text is run as code. */
+export const securityHeaders = helmet({
+  contentSecurityPolicy: {
+    useDefaults: false,
+    directives: {
+      defaultSrc: ["'none'"],
+      scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
+      workerSrc: ["'self'"],
+      styleSrc: ["'self'", (_request, response) => `'nonce-${(response as unknown as { locals: { nonce: string } }).locals.nonce}'`],
+      fontSrc: ["'self'"],
+      imgSrc: ["'self'"],
+      connectSrc: ["'self'"],
+      manifestSrc: ["'self'"],
+      formAction: ["'self'"],
+      baseUri: ["'none'"],
+      frameAncestors: ["'none'"],
+    },
+  },
+  // Whether the outside speaks HTTPS is the proxy's business.
+  strictTransportSecurity: false,
+});
+
+const changing = new Set(['POST', 'PUT', 'PATCH', 'DELETE']);
+
+/** Refuses requests that change something when a page of another origin sent them. */
+export const sameOriginOnly: RequestHandler = (request, _response, next) => {
+  if (!changing.has(request.method)) return next();
+  const { origin, host } = request.headers;
+  const isForeign = origin !== undefined && originHost(origin) !== host;
+  if (isForeign || request.headers['sec-fetch-site'] === 'cross-site') {
+    throw new HttpProblem(403, 'foreignOrigin', 'This request came from another site.');
+  }
+  next();
+};
+
+function originHost(origin: string): string | null {
+  return URL.canParse(origin) ? new URL(origin).host : null;
+}

@@ -1,0 +1,48 @@
+import { randomUUID } from 'node:crypto';
+import { pino } from 'pino';
+import pg from 'pg';
+import request from 'supertest';
+import { createApp } from '../src/app.ts';
+import { readConfig } from '../src/config.ts';
+import { connect } from '../src/database/connect.ts';
+import { putInDemo } from '../src/database/demo.ts';
+
+/** A server of its own on a database cloned from the migrated template. */
+export async function testServer({ demo = true } = {}) {
+  const admin = process.env.TEST_DATABASE_URL;
+  if (!admin) throw new Error('TEST_DATABASE_URL is not set: run the tests through npm test');
+  const name = `test_${randomUUID().replaceAll('-', '')}`;
+  await onAdmin(admin, `CREATE DATABASE ${name} TEMPLATE template`);
+  const url = new URL(admin);
+  url.pathname = `/${name}`;
+  const config = readConfig({
+    DATABASE_URL: url.href,
+    SESSION_SECRET: randomUUID() + randomUUID(),
+    DEMO: demo ? '1' : '0',
+  });
+  const logger = pino({ level: 'silent' });
+  const database = connect(url.href, logger);
+  if (demo) await putInDemo();
+  const app = createApp(config, database, logger);
+  return {
+    app,
+    database,
+    url: url.href,
+    /** A browser of its own, which keeps its cookie. */
+    agent: () => request.agent(app),
+    close: async () => {
+      await database.close();
+      await onAdmin(admin, `DROP DATABASE ${name} WITH (FORCE)`);
+    },
+  };
+}
+
+async function onAdmin(admin: string, sql: string): Promise<void> {
+  const client = new pg.Client({ connectionString: admin });
+  await client.connect();
+  try {
+    await client.query(sql);
+  } finally {
+    await client.end();
+  }
+}

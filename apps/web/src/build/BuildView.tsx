@@ -1,0 +1,88 @@
+import { useQuery } from '@tanstack/react-query';
+import { useEffect, useState } from 'react';
+import { Link, useParams } from 'react-router';
+import { api, Refusal } from '../api/client.ts';
+import { WorkbenchContext } from '../state/context.ts';
+import { openWorkbench, type OpenDemonstration } from '../state/openWorkbench.ts';
+import { ConflictDialog } from './ConflictDialog.tsx';
+import { Deck } from './deck/Deck.tsx';
+import { listenToKeys } from './keys.ts';
+import { Notices } from './SavedState.tsx';
+import { Tiers } from './tiers/Tiers.tsx';
+import { TopBar } from './TopBar.tsx';
+import { Working } from './working/Working.tsx';
+
+/** Opens a demonstration by its address and shows the screen where it is built. */
+export function BuildRoute() {
+  const { id = '' } = useParams();
+  const query = useQuery({
+    queryKey: ['demonstration', id],
+    queryFn: () => api.open(id),
+    // The open demonstration lives in its workbench; the server is asked once, at opening.
+    staleTime: Infinity,
+    gcTime: 0,
+    retry: (count, error) => !(error instanceof Refusal) && count < 5,
+  });
+  const [opened, setOpened] = useState<OpenDemonstration | null>(null);
+  const stored = query.data;
+
+  useEffect(() => {
+    if (!stored) return;
+    let isCurrent = true;
+    let demonstration: OpenDemonstration | null = null;
+    void openWorkbench(stored).then((open) => {
+      demonstration = open;
+      if (isCurrent) setOpened(open);
+      else open.close();
+    });
+    return () => {
+      isCurrent = false;
+      demonstration?.close();
+      setOpened(null);
+    };
+  }, [stored]);
+
+  if (query.error) return <Unopened message={query.error.message} />;
+  if (!opened) return <p className="p-8 text-quiet">Opening …</p>;
+  return (
+    <WorkbenchContext value={opened.workbench}>
+      <BuildView demonstration={id} opened={opened} />
+    </WorkbenchContext>
+  );
+}
+
+function Unopened({ message }: { message: string }) {
+  return (
+    <main className="mx-auto max-w-xl p-10">
+      <h1 className="mb-2 text-2xl font-semibold">This demonstration cannot be opened</h1>
+      <p className="mb-4 text-quiet">{message}</p>
+      <Link to="/" className="font-semibold underline underline-offset-2">
+        Back to the library
+      </Link>
+    </main>
+  );
+}
+
+function BuildView({ demonstration, opened }: { demonstration: string; opened: OpenDemonstration }) {
+  const { workbench } = opened;
+  useEffect(() => listenToKeys(workbench), [workbench]);
+  useEffect(() => {
+    workbench.frames.request();
+  }, [workbench]);
+  return (
+    <div className="flex min-h-dvh flex-col gap-2 lg:h-dvh">
+      <TopBar />
+      <Notices />
+      <main className="grid min-h-0 flex-1 grid-cols-1 gap-3 px-2 pb-2 sm:px-4 sm:pb-4 lg:grid-cols-[minmax(0,1fr)_24rem]">
+        <div className="flex min-h-0 flex-col gap-3">
+          <div className="flex h-[54dvh] min-h-64 flex-col lg:h-auto lg:min-h-0 lg:flex-1">
+            <Tiers />
+          </div>
+          <Deck />
+        </div>
+        <Working demonstration={demonstration} />
+      </main>
+      <ConflictDialog />
+    </div>
+  );
+}

@@ -1,0 +1,41 @@
+import type { Workbench } from '../state/workbench.ts';
+
+/** Whether the key belongs to the control that has the focus. */
+function isTyping(target: EventTarget | null): boolean {
+  if (!(target instanceof HTMLElement)) return false;
+  const isTextInput = target instanceof HTMLInputElement && target.type !== 'range';
+  return isTextInput || target.isContentEditable || target instanceof HTMLTextAreaElement;
+}
+
+const isPressable = (target: EventTarget | null): boolean =>
+  target instanceof HTMLElement && target.closest('button, a, select, [role="radio"], [role="menuitem"], [role="dialog"]') !== null;
+
+/** Keys that work everywhere in the build view: Space plays, Ctrl+Z and Ctrl+Shift+Z go back and forth. */
+export function listenToKeys(workbench: Workbench): () => void {
+  const press = (event: KeyboardEvent) => {
+    if (isTyping(event.target)) return;
+    const isCommand = event.ctrlKey || event.metaKey;
+    if (isCommand && event.key.toLowerCase() === 'z') {
+      event.preventDefault();
+      if (event.shiftKey) workbench.redo();
+      else workbench.undo();
+    } else if (isCommand && event.key.toLowerCase() === 'y') {
+      event.preventDefault();
+      workbench.redo();
+    } else if (event.key === ' ' && !isCommand && !isPressable(event.target)) {
+      event.preventDefault();
+      playHere(workbench);
+    }
+  };
+  window.addEventListener('keydown', press);
+  return () => window.removeEventListener('keydown', press);
+}
+
+/** Plays the chosen lane, or the first one. */
+function playHere(workbench: Workbench): void {
+  const { here, document, playing } = workbench.state;
+  if (playing) return workbench.stop();
+  const first = Object.entries(document.entries).find(([, { kind }]) => kind === 'parameter')?.[0];
+  const parameter = here ?? first;
+  if (parameter !== undefined) workbench.play(parameter);
+}

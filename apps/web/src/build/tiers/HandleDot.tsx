@@ -1,0 +1,101 @@
+import { rational } from '@yperkine/core';
+import { catchOn, decimalText, nearestPosition, stepped, type Handle, type ParameterResult } from '@yperkine/demonstration';
+import { memo, useRef, type KeyboardEvent, type PointerEvent } from 'react';
+import { useWorkbench } from '../../state/context.ts';
+import type { Painter } from './painter.ts';
+
+interface HandleDotProps {
+  readonly handle: Pick<Handle, 'key' | 'tier' | 'parameter'>;
+  readonly name: string;
+  readonly painter: () => Painter | null;
+}
+
+const manySteps = 10;
+const keySteps: Readonly<Record<string, number>> = {
+  ArrowRight: 1,
+  ArrowUp: 1,
+  ArrowLeft: -1,
+  ArrowDown: -1,
+  PageUp: manySteps,
+  PageDown: -manySteps,
+};
+
+/**
+ * The grip of a point: a slider for keyboard and screen readers, a target wide enough for a finger.
+ * The painter moves it and writes its values; React renders it once.
+ */
+export const HandleDot = memo(function HandleDot({ handle, name, painter }: HandleDotProps) {
+  const workbench = useWorkbench();
+  const grip = useRef<{ offset: number } | null>(null);
+
+  const parameter = (): ParameterResult | null => {
+    const resolved = workbench.current().entries.get(handle.parameter);
+    return resolved?.outcome.ok ? (resolved.outcome.result as ParameterResult) : null;
+  };
+  const viewOf = () => painter()?.scene?.tiers.find(({ id }) => id === handle.tier)?.view;
+
+  const begin = (event: PointerEvent<HTMLDivElement>) => {
+    const view = viewOf();
+    const now = parameter();
+    if (!view || !now || event.button !== 0) return;
+    event.stopPropagation();
+    event.currentTarget.setPointerCapture(event.pointerId);
+    workbench.stop();
+    workbench.choose(handle.parameter);
+    grip.current = { offset: event.clientX - view.toX(now.value.value) };
+  };
+
+  const drag = (event: PointerEvent<HTMLDivElement>) => {
+    event.stopPropagation();
+    const [view, now] = [viewOf(), parameter()];
+    if (!grip.current || !view || !now) return;
+    const wanted = view.fromX(event.clientX - grip.current.offset);
+    const ticks = painter()?.scene?.xTicks.map(({ value }) => value) ?? [];
+    const inside = ticks.filter((tick) => tick >= rational.toNumber(now.scale.from) && tick <= rational.toNumber(now.scale.to));
+    const caught = event.shiftKey ? { value: wanted, isCaught: false } : catchOn(wanted, inside, view.pixelsPerX);
+    const text = caught.isCaught
+      ? decimalText(rational.parseDecimal(roundText(caught.value)) ?? rational.fromDouble(caught.value))
+      : nearestPosition(wanted, now.scale);
+    workbench.show(handle.parameter, text, caught.isCaught ? caught.value : null);
+  };
+
+  const end = (event: PointerEvent<HTMLDivElement>) => {
+    event.stopPropagation();
+    if (!grip.current) return;
+    grip.current = null;
+    workbench.settle(handle.parameter);
+  };
+
+  const press = (event: KeyboardEvent<HTMLDivElement>) => {
+    const now = parameter();
+    if (!now || event.ctrlKey || event.metaKey || event.altKey) return;
+    const steps = (keySteps[event.key] ?? 0) * (event.shiftKey ? manySteps : 1);
+    const limit = event.key === 'Home' ? now.scale.from : event.key === 'End' ? now.scale.to : null;
+    if (steps === 0 && !limit) return;
+    event.preventDefault();
+    event.stopPropagation();
+    workbench.stop();
+    const value = now.value.exact ? decimalText(now.value.exact) : now.value.value;
+    const next = limit ? decimalText(limit) : stepped(value, steps, now.scale);
+    workbench.setValue(handle.parameter, next, `keys ${handle.parameter}`);
+  };
+
+  return (
+    <div
+      role="slider"
+      tabIndex={0}
+      aria-label={name}
+      aria-valuenow={0}
+      data-handle={handle.key}
+      className="absolute -top-[22px] -left-[22px] size-11 cursor-grab touch-none rounded-full outline-offset-[-8px] active:cursor-grabbing data-caught:shadow-[inset_0_0_0_3px_var(--here)]"
+      onPointerDown={begin}
+      onPointerMove={drag}
+      onPointerUp={end}
+      onPointerCancel={end}
+      onKeyDown={press}
+    />
+  );
+});
+
+/** A tick value without the dust of binary fractions. */
+const roundText = (value: number): string => String(Number(value.toPrecision(12))).replace('e', 'E').replace('E+', 'E');

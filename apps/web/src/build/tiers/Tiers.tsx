@@ -1,0 +1,188 @@
+import { curveOf, type Handle, type NearCurve, type ParameterResult, type Scene, type TierTitle } from '@yperkine/demonstration';
+import { useCallback, useEffect, useRef, useState } from 'react';
+import { Typeset } from '../../parts/Typeset.tsx';
+import { useWorkbench } from '../../state/context.ts';
+import type { Workbench } from '../../state/workbench.ts';
+import { paletteOf, useTheme } from '../../theme/theme.ts';
+import { CurveMenu, type Picked } from './CurveMenu.tsx';
+import { Gestures } from './gestures.ts';
+import { HandleDot } from './HandleDot.tsx';
+import { Painter } from './painter.ts';
+import { WindowTools } from './WindowPanel.tsx';
+
+/** What React draws over the canvas; it changes only when a tier or a handle comes, goes or moves to another place. */
+interface Furniture {
+  readonly titles: readonly { readonly id: string; readonly top: number; readonly left: number; readonly title: TierTitle }[];
+  readonly handles: readonly { readonly handle: Pick<Handle, 'key' | 'tier' | 'parameter'>; readonly name: string }[];
+}
+
+const inks = { f: 'text-f', f1: 'text-f1', f2: 'text-f2' } as Readonly<Record<string, string>>;
+
+/** The stack of graphs that share the x-axis: a canvas with a thin layer of handles over it. */
+export function Tiers() {
+  const workbench = useWorkbench();
+  const theme = useTheme(({ name }) => name);
+  const host = useRef<HTMLDivElement>(null);
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const ghost = useRef<HTMLDivElement>(null);
+  const caught = useRef<HTMLDivElement>(null);
+  const painter = useRef<Painter | null>(null);
+  const [furniture, setFurniture] = useState<Furniture>({ titles: [], handles: [] });
+  const [picked, setPicked] = useState<Picked | null>(null);
+  const [width, setWidth] = useState(0);
+
+  useEffect(() => {
+    const element = host.current as HTMLDivElement;
+    let furnitureKey = '';
+    const painting = new Painter(canvas.current as HTMLCanvasElement, workbench, paletteOf(useTheme.getState().name), (scene) => {
+      const next = furnitureOf(scene, workbench);
+      const key = JSON.stringify(next);
+      if (key !== furnitureKey) {
+        furnitureKey = key;
+        setFurniture(next);
+      }
+      moveHandles(element, scene, workbench);
+      moveCaught(caught.current, scene, workbench);
+    });
+    painter.current = painting;
+    const offFrame = workbench.frames.onFrame(() => painting.frame());
+    const observer = new ResizeObserver(() => {
+      painting.resize(element.clientWidth, element.clientHeight, window.devicePixelRatio || 1);
+      setWidth(element.clientWidth);
+    });
+    observer.observe(element);
+    const near = (found: NearCurve | null) => {
+      workbench.emphasise(found?.entry ?? null);
+      moveGhost(ghost.current, found);
+    };
+    const gestures = new Gestures(element, workbench, () => painting.scene, {
+      onNear: near,
+      onPick: (found) => setPicked(pickedAt(painting.scene, found)),
+    });
+    const stopListening = gestures.listen();
+    void document.fonts.ready.then(() => painting.repaint());
+    return () => {
+      offFrame();
+      observer.disconnect();
+      stopListening();
+      painter.current = null;
+    };
+  }, [workbench]);
+
+  useEffect(() => {
+    painter.current?.recolour(paletteOf(theme));
+  }, [theme]);
+
+  // A handle that React has just made gets its place from the last scene.
+  useEffect(() => {
+    const scene = painter.current?.scene;
+    if (scene && host.current) moveHandles(host.current, scene, workbench);
+  }, [furniture, workbench]);
+
+  const closeMenu = useCallback(() => setPicked(null), []);
+
+  return (
+    <section aria-label="Graphs" className="card relative min-h-0 flex-1 overflow-hidden">
+      <div
+        ref={host}
+        tabIndex={0}
+        role="application"
+        aria-label="Graph window: arrow keys pan, plus and minus zoom"
+        className="absolute inset-0 touch-none outline-offset-[-3px] select-none"
+      >
+        <canvas ref={canvas} aria-hidden className="absolute inset-0 size-full" />
+        {furniture.titles.map(({ id, top, left, title }) => (
+          <div key={id} className="pointer-events-none absolute flex items-baseline gap-2.5" style={{ top: top - 31, left }}>
+            <span className={`text-lg ${inks[title.tone] ?? ''}`}>
+              <Typeset latex={title.latex} />
+            </span>
+            <span className="text-sm text-quiet">{title.words}</span>
+          </div>
+        ))}
+        <div
+          ref={ghost}
+          data-testid="ghost"
+          hidden
+          className="pointer-events-none absolute -top-[7px] -left-[7px] size-3.5 rounded-full border-2 border-ink bg-sheet opacity-80"
+        />
+        <div
+          ref={caught}
+          data-testid="caught"
+          hidden
+          className="pointer-events-none absolute top-0 left-0 rounded-md bg-here px-1.5 text-sm font-semibold text-[#1d2433]"
+        />
+        {furniture.handles.map(({ handle, name }) => (
+          <HandleDot key={handle.key} handle={handle} name={name} painter={() => painter.current} />
+        ))}
+        {picked && <CurveMenu picked={picked} within={width} onClose={closeMenu} />}
+      </div>
+      <WindowTools />
+    </section>
+  );
+}
+
+function furnitureOf(scene: Scene, workbench: Workbench): Furniture {
+  const titles = scene.tiers.flatMap(({ id, view, title }) =>
+    title ? [{ id, top: Math.round(view.frame.top), left: view.frame.left, title }] : [],
+  );
+  const handles = scene.handles.map(({ key, tier, parameter, entry }) => ({
+    handle: { key, tier, parameter },
+    name: handleName(workbench, entry, parameter),
+  }));
+  return { titles, handles };
+}
+
+function handleName(workbench: Workbench, entry: string, parameter: string): string {
+  const { document, resolution } = workbench.state;
+  const study = document.entries[entry];
+  const place = document.entries[parameter];
+  const curve = study && 'on' in study ? curveOf(resolution, study.on) : undefined;
+  const letter = place?.kind === 'parameter' ? place.name : '';
+  return curve ? `Point on ${curve.name}${'′'.repeat(curve.order)} at ${curve.variable} = ${letter}` : 'Point';
+}
+
+/** Puts the handles where the scene has them, and tells screen readers their values, without React. */
+function moveHandles(host: HTMLElement, scene: Scene, workbench: Workbench): void {
+  const { resolution, caught } = workbench.state;
+  for (const { key, x, y, parameter, tier, isVisible } of scene.handles) {
+    const element = host.querySelector<HTMLElement>(`[data-handle="${CSS.escape(key)}"]`);
+    const resolved = resolution.entries.get(parameter);
+    if (!element || !resolved?.outcome.ok) continue;
+    const { value, text, scale } = resolved.outcome.result as ParameterResult;
+    const view = scene.tiers.find(({ id }) => id === tier)?.view;
+    element.style.transform = `translate(${x}px, ${y}px)`;
+    element.style.visibility = isVisible ? 'visible' : 'hidden';
+    element.toggleAttribute('data-caught', caught?.parameter === parameter);
+    element.setAttribute('aria-valuenow', String(value.value));
+    element.setAttribute('aria-valuemin', String(Number(scale.from.numerator) / Number(scale.from.denominator)));
+    element.setAttribute('aria-valuemax', String(Number(scale.to.numerator) / Number(scale.to.denominator)));
+    const height = view ? view.fromY(y).toFixed(3).replace('-', '−') : '';
+    element.setAttribute('aria-valuetext', `${text}, height ${height}${caught?.parameter === parameter ? ', caught' : ''}`);
+  }
+}
+
+/** Shows on the x-axis which round value a dragged point caught on. */
+function moveCaught(element: HTMLElement | null, scene: Scene, workbench: Workbench): void {
+  const { caught } = workbench.state;
+  const view = scene.tiers.at(-1)?.view;
+  if (!element) return;
+  element.hidden = caught === null;
+  if (!caught || !view) return;
+  const tick = scene.xTicks.find(({ value }) => Math.abs(value - caught.value) * view.pixelsPerX < 0.5);
+  element.textContent = tick?.text ?? '';
+  element.style.transform = `translate(${view.toX(caught.value)}px, ${view.frame.top + view.frame.height + 5}px) translateX(-50%)`;
+}
+
+function moveGhost(element: HTMLElement | null, near: NearCurve | null): void {
+  if (!element) return;
+  element.hidden = near === null;
+  if (near) element.style.transform = `translate(${near.x}px, ${near.y}px)`;
+}
+
+function pickedAt(scene: Scene | null, near: NearCurve): Picked | null {
+  const view = scene?.tiers.find(({ id }) => id === near.tier)?.view;
+  if (!scene || !view) return null;
+  const at = view.fromX(near.x);
+  const tick = scene.xTicks.find(({ value }) => Math.abs(value - at) * view.pixelsPerX < 0.01);
+  return { near, at: tick?.value ?? at };
+}

@@ -1,0 +1,111 @@
+import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
+import { rational, type Range } from '@yperkine/core';
+import { curvesIn, inOrder, isDrawable, shownX, shownY, type Edit, type Id } from '@yperkine/demonstration';
+import { Maximize2, Scaling } from 'lucide-react';
+import { useState } from 'react';
+import { Button, IconButton, iconButtonClass } from '../../parts/Button.tsx';
+import { NumberField } from '../../parts/NumberField.tsx';
+import { fit } from '../../state/actions.ts';
+import { useWorkbench, useWorkbenchState } from '../../state/context.ts';
+
+/** Fit, and the limits and ticks of every axis, typed. */
+export function WindowTools() {
+  const workbench = useWorkbench();
+  return (
+    <div className="absolute top-1.5 right-3 z-10 flex gap-0.5">
+      <IconButton label="Fit the window to the curves" onClick={() => fit(workbench, 'both')}>
+        <Maximize2 size={18} aria-hidden />
+      </IconButton>
+      <Popover>
+        <PopoverButton aria-label="Axis limits and ticks" title="Axis limits and ticks" className={iconButtonClass}>
+          <Scaling size={18} aria-hidden />
+        </PopoverButton>
+        <PopoverPanel anchor={{ to: 'bottom end', gap: 6 }} className="card z-30 w-96 max-w-[94vw] p-4">
+          <WindowForm />
+        </PopoverPanel>
+      </Popover>
+    </div>
+  );
+}
+
+type Axis = 'x' | Id;
+
+function WindowForm() {
+  const workbench = useWorkbench();
+  const document = useWorkbenchState((state) => state.document);
+  const stage = useWorkbenchState((state) => state.stage);
+  const resolution = useWorkbenchState((state) => state.resolution);
+  const [problem, setProblem] = useState<{ axis: Axis; message: string } | null>(null);
+
+  const setRange = (axis: Axis, range: Range) => {
+    const message = !(range.from < range.to)
+      ? 'The first limit must be smaller than the second.'
+      : isDrawable(range)
+        ? null
+        : 'These limits lie too close together or too far apart to be drawn.';
+    setProblem(message === null ? null : { axis, message });
+    if (message === null) workbench.change(rangeEdits(axis, range));
+  };
+  const rangeEdits = (axis: Axis, range: Range): Edit[] => {
+    if (axis !== 'x') return [{ at: 'field', of: 'tiers', id: axis, field: 'y', old: document.tiers[axis]?.y, new: range }];
+    return [
+      { at: 'document', field: 'x', old: document.x, new: range },
+      { at: 'document', field: 'xTyped', old: document.xTyped, new: true },
+    ];
+  };
+  const setTicks = (axis: Axis, text: string) => {
+    const spacing = text === '' ? null : Number(text);
+    if (spacing !== null && !(spacing > 0)) return setProblem({ axis, message: 'The distance of ticks must be greater than zero.' });
+    setProblem(null);
+    workbench.change([
+      axis === 'x'
+        ? { at: 'document', field: 'xTicks', old: document.xTicks, new: spacing }
+        : { at: 'field', of: 'tiers', id: axis, field: 'yTicks', old: document.tiers[axis]?.yTicks, new: spacing },
+    ]);
+  };
+
+  const row = (axis: Axis, label: string, range: Range, ticks: number | null) => (
+    <fieldset key={axis} className="mb-3">
+      <legend className="mb-1 font-semibold">{label}</legend>
+      <div className="grid grid-cols-3 gap-2.5">
+        <NumberField label="From" value={limitText(range.from)} onCommit={(v) => setRange(axis, { ...range, from: Number(v) })} />
+        <NumberField label="To" value={limitText(range.to)} onCommit={(v) => setRange(axis, { ...range, to: Number(v) })} />
+        <NumberField label="Ticks every" value={ticks === null ? '' : limitText(ticks)} emptyMeans="automatic" onCommit={(v) => setTicks(axis, v)} />
+      </div>
+      {problem?.axis === axis && (
+        <p role="alert" className="mt-1.5 text-sm text-danger">
+          {problem.message}
+        </p>
+      )}
+    </fieldset>
+  );
+  const tiers = inOrder(document.tiers);
+  const nameOf = (tier: Id) => {
+    const curve = curvesIn(resolution, tier)[0]?.curve;
+    return curve ? `Heights of ${curve.name}${'′'.repeat(curve.order)}` : 'Heights';
+  };
+  const variable = curvesIn(resolution, tiers[0]?.[0] ?? '')[0]?.curve.variable ?? 'x';
+  return (
+    <>
+      {row('x', `Along ${variable}`, shownX(document, stage), document.xTicks)}
+      {tiers.map(([id, tier]) => row(id, nameOf(id), shownY(document, stage, id), tier.yTicks))}
+      <div className="flex flex-wrap gap-2">
+        <Button onClick={() => fit(workbench, 'height')}>Fit the heights</Button>
+        {document.xTyped && (
+          <Button
+            look="bare"
+            onClick={() => workbench.change([{ at: 'document', field: 'xTyped', old: true, new: false }])}
+          >
+            Let Fit choose {variable} again
+          </Button>
+        )}
+      </div>
+    </>
+  );
+}
+
+/** A limit with the digits that matter. */
+function limitText(limit: number): string {
+  const text = String(Number(limit.toPrecision(7))).replace('e+', 'E').replace('e', 'E');
+  return rational.parseDecimal(text) ? text : '0';
+}

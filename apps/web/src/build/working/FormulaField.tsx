@@ -1,0 +1,124 @@
+import { history, historyKeymap, standardKeymap } from '@codemirror/commands';
+import { Compartment, EditorState, StateEffect, StateField } from '@codemirror/state';
+import { Decoration, EditorView, keymap, placeholder as placeholderText, type DecorationSet } from '@codemirror/view';
+import { useEffect, useRef } from 'react';
+
+interface MarkedRange {
+  readonly from: number;
+  readonly to: number;
+}
+
+interface FormulaFieldProps {
+  readonly label: string;
+  readonly value: string;
+  readonly placeholder?: string;
+  /** The range that a problem is about. */
+  readonly wrong: MarkedRange | undefined;
+  readonly describedBy?: string;
+  readonly autoFocus?: boolean;
+  readonly onChange: (text: string) => void;
+  readonly onEnter: (text: string) => void;
+  readonly onEscape?: () => void;
+  readonly onBlur?: () => void;
+}
+
+const setWrong = StateEffect.define<MarkedRange | undefined>();
+const wrongMark = Decoration.mark({ class: 'cm-wrong' });
+
+const wrongRange = StateField.define<DecorationSet>({
+  create: () => Decoration.none,
+  update(marks, transaction) {
+    for (const effect of transaction.effects) {
+      if (effect.is(setWrong)) return decorate(effect.value, transaction.state.doc.length);
+    }
+    return marks.map(transaction.changes);
+  },
+  provide: (field) => EditorView.decorations.from(field),
+});
+
+/** A place between characters is shown on the character before it. */
+function decorate(range: MarkedRange | undefined, length: number): DecorationSet {
+  if (!range || length === 0) return Decoration.none;
+  const to = Math.min(length, Math.max(range.to, range.from + 1));
+  const from = Math.min(range.from, to - 1);
+  return Decoration.set([wrongMark.range(from, to)]);
+}
+
+/** Line breaks that are pasted become spaces. */
+const oneLine = EditorState.transactionFilter.of((transaction) => {
+  if (!transaction.docChanged || transaction.newDoc.lines === 1) return transaction;
+  const text = transaction.newDoc.toString().replace(/\s*\n\s*/g, ' ').trim();
+  const end = transaction.startState.doc.length;
+  return [{ changes: { from: 0, to: end, insert: text }, selection: { anchor: text.length } }];
+});
+
+const nonce = document.querySelector<HTMLMetaElement>('meta[name="style-nonce"]')?.content ?? '';
+
+/** A one-line editor for formulas. The text is the parent's; a problem is marked at its place. */
+export function FormulaField(props: FormulaFieldProps) {
+  const host = useRef<HTMLDivElement>(null);
+  const view = useRef<EditorView | null>(null);
+  const latest = useRef(props);
+  const attributes = useRef(new Compartment());
+  useEffect(() => {
+    latest.current = props;
+  });
+
+  useEffect(() => {
+    const keys = [
+      { key: 'Enter', run: (v: EditorView) => (latest.current.onEnter(v.state.doc.toString()), true) },
+      { key: 'Escape', run: () => (latest.current.onEscape?.(), latest.current.onEscape !== undefined) },
+    ];
+    const editor = new EditorView({
+      parent: host.current as HTMLDivElement,
+      state: EditorState.create({
+        doc: latest.current.value,
+        extensions: [
+          EditorView.cspNonce.of(nonce),
+          oneLine,
+          wrongRange,
+          history(),
+          keymap.of([...keys, ...historyKeymap, ...standardKeymap.filter(({ key }) => key !== 'Enter')]),
+          placeholderText(latest.current.placeholder ?? ''),
+          attributes.current.of([]),
+          EditorView.lineWrapping,
+          EditorView.updateListener.of((update) => {
+            if (update.docChanged) latest.current.onChange(update.state.doc.toString());
+            if (update.focusChanged && !update.view.hasFocus) latest.current.onBlur?.();
+          }),
+        ],
+      }),
+    });
+    view.current = editor;
+    if (latest.current.autoFocus) {
+      editor.focus();
+      editor.dispatch({ selection: { anchor: editor.state.doc.length } });
+    }
+    return () => editor.destroy();
+  }, []);
+
+  const { value, wrong, label, describedBy } = props;
+  useEffect(() => {
+    const editor = view.current;
+    if (!editor || editor.state.doc.toString() === value) return;
+    editor.dispatch({ changes: { from: 0, to: editor.state.doc.length, insert: value } });
+  }, [value]);
+
+  useEffect(() => {
+    view.current?.dispatch({ effects: setWrong.of(wrong) });
+  }, [wrong?.from, wrong?.to, wrong]);
+
+  useEffect(() => {
+    const content: Record<string, string> = {
+      'aria-label': label,
+      'aria-invalid': String(wrong !== undefined),
+      autocapitalize: 'off',
+      autocorrect: 'off',
+      spellcheck: 'false',
+    };
+    if (describedBy) content['aria-describedby'] = describedBy;
+    view.current?.dispatch({ effects: attributes.current.reconfigure(EditorView.contentAttributes.of(content)) });
+  }, [label, describedBy, wrong]);
+
+  return <div ref={host} className="formula-field min-w-0 flex-1" />;
+}

@@ -1,0 +1,116 @@
+import { readDefinition, sentence, type Problem as ReadingProblem } from '@yperkine/core';
+import type { EntryOf, EntryProblem, Id } from '@yperkine/demonstration';
+import { useEffect, useId, useRef, useState } from 'react';
+import { Typeset } from '../../parts/Typeset.tsx';
+import { useWorkbench, useWorkbenchState } from '../../state/context.ts';
+import { FormulaField } from './FormulaField.tsx';
+import { previewOf } from './preview.ts';
+import { Problem } from './Problem.tsx';
+
+/** Time without typing after which even a text that cannot be read becomes part of the document. */
+const idle = 800;
+
+/**
+ * The formula of a function, opened in place. What can be read takes effect letter by letter; what
+ * cannot waits until the typing rests, so that the curve does not flicker, and is then kept as well.
+ */
+export function GivenFormula({ id, entry, problem }: { id: Id; entry: EntryOf<'function'>; problem: EntryProblem | null }) {
+  const workbench = useWorkbench();
+  const scope = useWorkbenchState((state) => state.resolution.directory.scope);
+  const [draft, setDraft] = useState<string | null>(null);
+  const text = draft ?? entry.text;
+  const problemId = useId();
+  const pending = useRef<{ text: string; timer: ReturnType<typeof setTimeout> } | null>(null);
+
+  const store = (next: string) => {
+    if (pending.current) clearTimeout(pending.current.timer);
+    pending.current = null;
+    const current = workbench.state.document.entries[id];
+    if (current?.kind !== 'function') return;
+    workbench.change(
+      [{ at: 'field', of: 'entries', id, field: 'text', old: current.text, new: next }],
+      `formula ${id}`,
+    );
+  };
+  const flush = () => {
+    if (pending.current) store(pending.current.text);
+    setDraft(null);
+  };
+  const type = (next: string) => {
+    if (next === text) return;
+    if (readDefinition(next, scope).ok) {
+      store(next);
+      setDraft(null);
+      return;
+    }
+    setDraft(next);
+    if (pending.current) clearTimeout(pending.current.timer);
+    pending.current = { text: next, timer: setTimeout(() => { store(next); setDraft(null); }, idle) };
+  };
+  const close = () => {
+    flush();
+    workbench.openEntry(null);
+  };
+
+  const latestFlush = useRef(flush);
+  useEffect(() => {
+    latestFlush.current = flush;
+  });
+  useEffect(() => {
+    const leave = () => latestFlush.current();
+    window.addEventListener('pagehide', leave);
+    return () => {
+      window.removeEventListener('pagehide', leave);
+      leave();
+    };
+  }, []);
+
+  const preview = previewOf(text, scope);
+  const shown = draft === null ? problem : problemOf(draft, scope);
+  const correct = () => {
+    if (!shown?.range || shown.correction === undefined) return;
+    type(text.slice(0, shown.range.from) + shown.correction + text.slice(shown.range.to));
+  };
+
+  return (
+    <div>
+      <div className="flex min-h-10 items-center rounded-[10px] border border-rule bg-paper px-3 py-1.5 focus-within:outline-2 focus-within:outline-here">
+        <FormulaField
+          label="Formula"
+          value={text}
+          wrong={shown?.range}
+          autoFocus
+          onChange={type}
+          onEnter={close}
+          onEscape={close}
+          onBlur={flush}
+          {...(shown ? { describedBy: problemId } : {})}
+        />
+      </div>
+      {preview !== null && (
+        <div data-testid="preview" className="mt-2 overflow-x-auto text-lg">
+          <Typeset latex={preview} />
+        </div>
+      )}
+      {shown && (
+        <Problem
+          id={problemId}
+          message={shown.message}
+          correction={shown.correction}
+          onCorrect={correct}
+          missingName={shown.missingName}
+        />
+      )}
+    </div>
+  );
+}
+
+function problemOf(text: string, scope: Parameters<typeof readDefinition>[1]): EntryProblem | null {
+  const reading = readDefinition(text, scope);
+  return reading.ok ? null : asEntryProblem(reading.problem);
+}
+
+function asEntryProblem(problem: ReadingProblem): EntryProblem {
+  const { from, to, correction } = problem;
+  return { message: sentence(problem), range: { from, to }, ...(correction === undefined ? {} : { correction }) };
+}

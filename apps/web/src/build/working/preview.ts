@@ -1,0 +1,15 @@
+import { latexFunction, latexName, printLatex, readDefinition, readExpression, type Scope } from '@yperkine/core';
+
+/** The typed text as LaTeX, or null while it cannot be read. */
+export function previewOf(text: string, scope: Scope): string | null {
+  if (!text.includes('=')) {
+    const names = new Set([...scope.names, 'x']);
+    const reading = readExpression(text, { ...scope, names });
+    return reading.ok ? printLatex(reading.value) : null;
+  }
+  const reading = readDefinition(text, scope);
+  if (!reading.ok) return null;
+  const { name, variable, body } = reading.value;
+  const head = variable === undefined ? latexName(name) : `${latexFunction(name, 0)}(${latexName(variable)})`;
+  return `${head} = ${printLatex(body)}`;
+}

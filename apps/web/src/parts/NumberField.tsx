@@ -1,0 +1,82 @@
+import clsx from 'clsx';
+import { useId, useState } from 'react';
+import { rational } from '@yperkine/core';
+
+interface NumberFieldProps {
+  readonly label: string;
+  readonly value: string;
+  /** Called with decimal text once it is a number; `null` when an optional field was emptied. */
+  readonly onCommit: (value: string) => void;
+  /** Lets the field be empty and says what that means. */
+  readonly emptyMeans?: string;
+  readonly isLabelHidden?: boolean;
+  readonly className?: string;
+}
+
+/** What a typed text is as decimal text, or the sentence that says why it is none. */
+export function readNumber(typed: string): { value: string } | { message: string; correction?: string } {
+  const plain = typed.trim().replace('−', '-');
+  if (rational.parseDecimal(plain)) return { value: plain };
+  const withPoint = plain.replace(',', '.');
+  if (/^[^,]*,[^,]*$/.test(plain) && rational.parseDecimal(withPoint)) {
+    return { message: `Write the decimal mark as a point: ${withPoint}.`, correction: withPoint };
+  }
+  return { message: 'Please type a number such as 2.5.' };
+}
+
+/** A field for an exact number. What is typed stays until it is a number or Escape takes it back. */
+export function NumberField({ label, value, onCommit, emptyMeans, isLabelHidden = false, className }: NumberFieldProps) {
+  const [draft, setDraft] = useState<string | null>(null);
+  const [problem, setProblem] = useState<{ message: string; correction?: string } | null>(null);
+  const id = useId();
+
+  const commit = (typed: string) => {
+    const isEmptied = emptyMeans !== undefined && typed.trim() === '';
+    const reading = isEmptied ? { value: '' } : readNumber(typed);
+    if ('message' in reading) return setProblem(reading);
+    setProblem(null);
+    setDraft(null);
+    if (reading.value !== value) onCommit(reading.value);
+  };
+
+  return (
+    <div className={className}>
+      <label htmlFor={id} className={isLabelHidden ? 'sr-only' : 'mb-1 block text-sm text-quiet'}>
+        {label}
+      </label>
+      <input
+        id={id}
+        inputMode="decimal"
+        autoComplete="off"
+        value={draft ?? value.replace('-', '−')}
+        placeholder={emptyMeans}
+        aria-invalid={problem !== null}
+        aria-describedby={problem ? `${id}-problem` : undefined}
+        onChange={(event) => setDraft(event.target.value)}
+        onFocus={(event) => event.target.select()}
+        onBlur={() => draft !== null && commit(draft)}
+        onKeyDown={(event) => {
+          if (event.key === 'Enter') commit(event.currentTarget.value);
+          if (event.key === 'Escape') {
+            setDraft(null);
+            setProblem(null);
+          }
+        }}
+        className={clsx(
+          'w-full min-w-0 rounded-lg border bg-sheet px-2.5 py-1.5 text-ink',
+          problem ? 'border-danger' : 'border-rule',
+        )}
+      />
+      {problem && (
+        <p id={`${id}-problem`} role="alert" className="mt-1 text-sm text-danger">
+          {problem.message}{' '}
+          {problem.correction !== undefined && (
+            <button type="button" className="font-semibold underline" onClick={() => commit(problem.correction ?? '')}>
+              Use {problem.correction}
+            </button>
+          )}
+        </p>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,29 @@
+import katex from 'katex';
+import { memo, useLayoutEffect, useRef } from 'react';
+import type { Line } from '@yperkine/demonstration';
+
+/** LaTeX, typeset once; it is typeset again only when the text changes. */
+export const Typeset = memo(function Typeset({ latex }: { latex: string }) {
+  const element = useRef<HTMLSpanElement>(null);
+  useLayoutEffect(() => {
+    if (element.current) katex.render(latex, element.current, { throwOnError: false, output: 'htmlAndMathml' });
+  }, [latex]);
+  return <span ref={element} />;
+});
+
+/** A typeset line with live numbers: the formula stays, only the numbers' text changes. */
+export function FormulaLine({ line }: { line: Line }) {
+  return (
+    <span className="inline-flex flex-wrap items-baseline">
+      {line.map((part, i) =>
+        part.kind === 'latex' ? (
+          <Typeset key={i} latex={part.latex} />
+        ) : (
+          <span key={i} className="live-number px-[0.12em]">
+            {part.text}
+          </span>
+        ),
+      )}
+    </span>
+  );
+}

@@ -1,0 +1,60 @@
+import { QueryClient, QueryClientProvider, useQuery } from '@tanstack/react-query';
+import { BrowserRouter, Link, Route, Routes } from 'react-router';
+import { api, Refusal } from '../api/client.ts';
+import { lazy, Suspense } from 'react';
+import { LibraryRoute } from '../library/LibraryRoute.tsx';
+import { SignInRoute } from './SignInRoute.tsx';
+
+const BuildRoute = lazy(async () => ({ default: (await import('../build/BuildView.tsx')).BuildRoute }));
+
+const queries = new QueryClient({
+  defaultOptions: {
+    queries: { retry: (count, error) => !(error instanceof Refusal) && count < 3, refetchOnWindowFocus: false },
+  },
+});
+
+export function App() {
+  return (
+    <QueryClientProvider client={queries}>
+      <BrowserRouter>
+        <Gate />
+      </BrowserRouter>
+    </QueryClientProvider>
+  );
+}
+
+/** Lets in who is signed in; everybody else sees the sign-in page at the address they came for. */
+function Gate() {
+  const session = useQuery({ queryKey: ['session'], queryFn: api.session, staleTime: Infinity });
+  if (session.error) {
+    return (
+      <main className="p-10">
+        <h1 className="mb-2 text-2xl font-semibold">Yperkine cannot be reached</h1>
+        <p className="text-quiet">{session.error.message} Reload the page to try again.</p>
+      </main>
+    );
+  }
+  if (!session.data) return null;
+  const { account, demo } = session.data;
+  if (!account) return <SignInRoute demo={demo} />;
+  return (
+    <Suspense fallback={<p className="p-8 text-quiet">Opening …</p>}>
+      <Routes>
+        <Route path="/" element={<LibraryRoute name={account.name} />} />
+        <Route path="/demonstrations/:id" element={<BuildRoute />} />
+        <Route path="*" element={<Nowhere />} />
+      </Routes>
+    </Suspense>
+  );
+}
+
+function Nowhere() {
+  return (
+    <main className="p-10">
+      <h1 className="mb-2 text-2xl font-semibold">There is nothing at this address</h1>
+      <Link to="/" className="font-semibold underline underline-offset-2">
+        To the library
+      </Link>
+    </main>
+  );
+}

@@ -1,0 +1,296 @@
+import type { Range } from '@yperkine/core';
+import {
+  applyAll,
+  applyChange,
+  conflictsBetween,
+  emptyHistory,
+  emptyStage,
+  hereOf,
+  positionOf,
+  rebase,
+  redo,
+  remember,
+  resolve,
+  seal,
+  undo,
+  withValue,
+  withoutValue,
+  type Change,
+  type Choice,
+  type Conflict,
+  type Document,
+  type Edit,
+  type History,
+  type Id,
+  type ParameterResult,
+  type Resolution,
+  type Run,
+  type Stage,
+} from '@yperkine/demonstration';
+import { nanoid } from 'nanoid';
+import { createStore, type StoreApi } from 'zustand/vanilla';
+import { Frames } from './frames.ts';
+import type { Saver, SaveState } from './saver.ts';
+
+export interface Playing {
+  readonly parameter: Id;
+  readonly run: Run;
+  /** Time of the first frame; null before it. */
+  readonly since: number | null;
+}
+
+/** A place that a dragged point caught on. */
+export interface CaughtPlace {
+  readonly parameter: Id;
+  readonly value: number;
+}
+
+export interface WorkbenchState {
+  readonly document: Document;
+  readonly stage: Stage;
+  readonly resolution: Resolution;
+  readonly history: History;
+  /** The parameter whose lane is chosen and that the reading line stands at. */
+  readonly here: Id | null;
+  readonly playing: Playing | null;
+  readonly caught: CaughtPlace | null;
+  /** The entry that the pointer or the focus is on. */
+  readonly emphasis: Id | null;
+  /** The entry whose formula is open in place. */
+  readonly open: Id | null;
+  readonly saveState: SaveState;
+  /** Places changed both here and in another window, waiting for the teacher's choice. */
+  readonly conflicts: readonly Conflict[];
+  /** A sentence about something that happened, to be read and dismissed. */
+  readonly notice: string | null;
+}
+
+/** Document, stage and session of the open demonstration, and everything that may be done to them. */
+export class Workbench {
+  readonly store: StoreApi<WorkbenchState>;
+  readonly frames: Frames;
+  /** Counts what a frame did, for tests and measurements. */
+  readonly counts = { frames: 0, workedOut: 0 };
+  private saver: Saver | null = null;
+  private theirs: readonly Change[] = [];
+
+  constructor(document: Document, schedule: (callback: (time: number) => void) => unknown) {
+    this.store = createStore(() => ({
+      document,
+      stage: emptyStage,
+      resolution: resolve(document, emptyStage),
+      history: emptyHistory,
+      here: hereOf(document),
+      playing: null,
+      caught: null,
+      emphasis: null,
+      open: null,
+      saveState: 'saved' as SaveState,
+      conflicts: [],
+      notice: null,
+    }));
+    this.frames = new Frames(schedule);
+    this.frames.onFrame((time) => {
+      this.advance(time);
+      this.workOut();
+    });
+  }
+
+  get state(): WorkbenchState {
+    return this.store.getState();
+  }
+
+  /** Changes are given to the saver from now on. */
+  saveWith(saver: Saver): void {
+    this.saver = saver;
+  }
+
+  private set(part: Partial<WorkbenchState>): void {
+    this.store.setState(part);
+    this.frames.request();
+  }
+
+  /** Once a frame at most: only what depends on a change is worked out again. */
+  private workOut(): void {
+    const { document, stage, resolution } = this.state;
+    const next = resolve(document, stage, resolution);
+    this.counts.frames++;
+    this.counts.workedOut += next.workedOut.length;
+    this.store.setState({ resolution: next });
+  }
+
+  /** The resolution of the document as it stands this moment, not of the last frame. */
+  current(): Resolution {
+    const { document, stage, resolution } = this.state;
+    return resolve(document, stage, resolution);
+  }
+
+  /**
+   * Does what a person asked for, as one step of the history.
+   * @param together changes in a row with the same key are undone as one
+   */
+  change(edits: readonly Edit[], together?: string): void {
+    const real = edits.filter((edit) => JSON.stringify(edit.old) !== JSON.stringify(edit.new));
+    if (real.length === 0) return;
+    const change: Change = { id: nanoid(), edits: [...real] };
+    this.apply(change);
+    this.set({ history: remember(this.state.history, change, together) });
+  }
+
+  private apply(change: Change): void {
+    const document = applyChange(this.state.document, change);
+    const here = this.state.here !== null && document.entries[this.state.here] ? this.state.here : hereOf(document);
+    this.set({ document, here });
+    this.saver?.add(change);
+  }
+
+  /** Ends a run of changes that are undone as one. */
+  seal(): void {
+    this.store.setState({ history: seal(this.state.history) });
+  }
+
+  undo(): void {
+    const step = undo(this.state.history, nanoid());
+    if (step) this.travel(step);
+  }
+
+  redo(): void {
+    const step = redo(this.state.history, nanoid());
+    if (step) this.travel(step);
+  }
+
+  private travel({ change, history }: { change: Change; history: History }): void {
+    this.stop();
+    this.apply(change);
+    this.set({ history, stage: emptyStage });
+  }
+
+  choose(parameter: Id): void {
+    this.set({ here: parameter });
+  }
+  emphasise(emphasis: Id | null): void {
+    if (this.state.emphasis !== emphasis) this.set({ emphasis });
+  }
+  openEntry(open: Id | null): void {
+    this.seal();
+    this.set({ open });
+  }
+  tell(notice: string | null): void {
+    this.set({ notice });
+  }
+
+  /** Shows a value without changing the document, as while something is dragged. */
+  show(parameter: Id, value: string, caught: number | null = null): void {
+    if (this.state.playing?.parameter === parameter) this.set({ playing: null });
+    this.set({
+      stage: withValue(this.state.stage, parameter, value),
+      caught: caught === null ? null : { parameter, value: caught },
+      here: parameter,
+    });
+  }
+
+  /** Makes the shown value of a parameter the document's. */
+  settle(parameter: Id, together?: string): void {
+    const { stage, document } = this.state;
+    const shown = stage.values[parameter];
+    const entry = document.entries[parameter];
+    this.set({ stage: withoutValue(stage, parameter), caught: null });
+    if (typeof shown !== 'string' || entry?.kind !== 'parameter') return;
+    this.change([{ at: 'field', of: 'entries', id: parameter, field: 'value', old: entry.value, new: shown }], together);
+  }
+
+  setValue(parameter: Id, value: string, together?: string): void {
+    this.show(parameter, value);
+    this.settle(parameter, together);
+  }
+
+  /** Shows windows without changing the document, as while a graph is dragged. */
+  showWindows(x: Range | null, y: Readonly<Record<Id, Range>>): void {
+    const { stage } = this.state;
+    this.set({ stage: { ...stage, x: x ?? stage.x, y: { ...stage.y, ...y } } });
+  }
+
+  settleWindows(together?: string): void {
+    const { stage, document } = this.state;
+    if (!stage.x && Object.keys(stage.y).length === 0) return;
+    const edits: Edit[] = stage.x ? [{ at: 'document', field: 'x', old: document.x, new: stage.x }] : [];
+    for (const [id, y] of Object.entries(stage.y)) {
+      const old = document.tiers[id]?.y;
+      if (old) edits.push({ at: 'field', of: 'tiers', id, field: 'y', old, new: y });
+    }
+    this.set({ stage: { ...stage, x: null, y: {} } });
+    this.change(edits, together);
+  }
+
+  play(parameter: Id): void {
+    const entry = this.state.document.entries[parameter];
+    const resolved = this.current().entries.get(parameter);
+    if (entry?.kind !== 'parameter' || !resolved?.outcome.ok) return;
+    const { value, scale } = resolved.outcome.result as ParameterResult;
+    const run: Run = {
+      from: Number(scale.from.numerator) / Number(scale.from.denominator),
+      to: Number(scale.to.numerator) / Number(scale.to.denominator),
+      start: value.value,
+      seconds: Number(entry.seconds),
+      repeat: entry.repeat,
+    };
+    this.set({ playing: { parameter, run, since: null }, here: parameter });
+  }
+
+  /** Stops what plays; the value stays where it is. */
+  stop(): void {
+    if (this.state.playing) this.set({ playing: null });
+  }
+
+  togglePlay(parameter: Id): void {
+    if (this.state.playing?.parameter === parameter) this.stop();
+    else this.play(parameter);
+  }
+
+  private advance(time: number): void {
+    const { playing, stage } = this.state;
+    if (!playing) return;
+    const since = playing.since ?? time;
+    const { value, isOver } = positionOf(playing.run, (time - since) / 1000);
+    this.set({
+      stage: withValue(stage, playing.parameter, value),
+      playing: isOver ? null : { ...playing, since },
+    });
+  }
+
+  saveStateIs(saveState: SaveState): void {
+    this.set({ saveState });
+  }
+
+  /** Another window saved first. What can be joined is joined; the rest is asked. */
+  takeIn(theirs: readonly Change[]): void {
+    if (!this.saver) return;
+    this.theirs = theirs;
+    const conflicts = conflictsBetween(this.saver.waiting, theirs).filter(isWorthAsking);
+    if (conflicts.length > 0) return this.set({ conflicts });
+    this.join(() => 'mine');
+    this.tell('Another window changed this demonstration too; both changes are kept.');
+  }
+
+  /** The teacher's choice, place by place; what was not asked stays as it is here. */
+  decide(choices: ReadonlyMap<string, Choice>): void {
+    this.set({ conflicts: [] });
+    this.join(({ place }) => choices.get(place) ?? 'mine');
+  }
+
+  private join(choose: (conflict: Conflict) => Choice): void {
+    const { saver, theirs } = this;
+    if (!saver) return;
+    const mine = rebase(saver.serverDocument, saver.waiting, theirs, choose);
+    const server = applyAll(saver.serverDocument, theirs);
+    const document = applyAll(server, mine);
+    this.set({ document, stage: emptyStage, here: hereOf(document) });
+    saver.rebased(saver.staleVersion, server, mine);
+  }
+}
+
+/** Windows are a matter of taste in each browser window: the last one stays, without a question. */
+function isWorthAsking({ mine }: Conflict): boolean {
+  if (mine.at === 'document') return !['x', 'xTicks', 'xTyped'].includes(mine.field);
+  return !(mine.at === 'field' && mine.of === 'tiers');
+}

@@ -1,0 +1,49 @@
+import type { Frame } from '../scene/view.ts';
+import type { PathStyle, Pen, Surface, TextStyle } from './surface.ts';
+import type { Palette } from './theme.ts';
+
+/** A surface on a canvas context whose unit is one pixel of the scene. */
+export class CanvasSurface implements Surface {
+  constructor(
+    private readonly context: CanvasRenderingContext2D | OffscreenCanvasRenderingContext2D,
+    private readonly palette: Palette,
+    private readonly fontFamily: string,
+  ) {}
+
+  path(build: (pen: Pen) => void, style: PathStyle): void {
+    const { context, palette } = this;
+    context.beginPath();
+    build(context);
+    context.globalAlpha = style.opacity ?? 1;
+    if (style.fill) {
+      context.fillStyle = palette[style.fill];
+      context.fill();
+    }
+    if (style.stroke) {
+      context.strokeStyle = palette[style.stroke];
+      context.lineWidth = style.width ?? 1;
+      context.lineJoin = 'round';
+      context.setLineDash([...(style.dash ?? [])]);
+      context.stroke();
+    }
+    context.globalAlpha = 1;
+  }
+
+  text(text: string, x: number, y: number, style: TextStyle): void {
+    const { context } = this;
+    context.font = `${style.size}px ${this.fontFamily}`;
+    context.fillStyle = this.palette[style.tone];
+    context.textAlign = style.anchor === 'middle' ? 'center' : style.anchor;
+    context.fillText(text, x, y);
+  }
+
+  clipped({ left, top, width, height }: Frame, draw: () => void): void {
+    const { context } = this;
+    context.save();
+    context.beginPath();
+    context.rect(left, top, width, height);
+    context.clip();
+    draw();
+    context.restore();
+  }
+}

@@ -1,0 +1,32 @@
+import { resolve } from '../resolve/resolve.ts';
+import type { Document, Id } from '../schema/document.ts';
+import { buildScene } from '../scene/scene.ts';
+import { emptyStage } from '../stage/stage.ts';
+import { paint } from './paint.ts';
+import { SvgSurface } from './svgSurface.ts';
+import { day, type Palette } from './theme.ts';
+
+const pictureSize = { width: 320, height: 200 } as const;
+
+/** The small picture of a demonstration, as SVG: its graphs without numbers and titles. */
+export function smallPicture(document: Document, palette: Palette = day): string {
+  const { width, height } = pictureSize;
+  const surface = new SvgSurface(palette);
+  const scene = buildScene({
+    document,
+    stage: emptyStage,
+    resolution: resolve(document, emptyStage),
+    size: { width, height, density: 1, furniture: false },
+    here: hereOf(document),
+  });
+  paint(scene, surface);
+  return surface.toSvg(width, height);
+}
+
+/** The parameter that a demonstration is read at unless a person chose another. */
+export function hereOf(document: Document): Id | null {
+  const places = Object.values(document.entries).filter(
+    (entry) => entry.kind === 'point' || entry.kind === 'tangent',
+  );
+  return places.sort((a, b) => a.order - b.order)[0]?.parameter ?? null;
+}

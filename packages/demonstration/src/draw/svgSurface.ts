@@ -1,0 +1,56 @@
+import { pathRound } from 'd3-path';
+import type { Frame } from '../scene/view.ts';
+import type { PathStyle, Pen, Surface, TextStyle } from './surface.ts';
+import type { Palette } from './theme.ts';
+
+const digits = 2;
+
+/** A surface that collects SVG text. */
+export class SvgSurface implements Surface {
+  private readonly pieces: string[] = [];
+  private clips = 0;
+
+  constructor(private readonly palette: Palette) {}
+
+  path(build: (pen: Pen) => void, style: PathStyle): void {
+    const d = pathRound(digits);
+    build(d);
+    const { palette } = this;
+    const stroke = style.stroke
+      ? ` stroke="${palette[style.stroke]}" stroke-width="${style.width ?? 1}" stroke-linejoin="round"`
+      : '';
+    const dash = style.dash?.length ? ` stroke-dasharray="${style.dash.join(' ')}"` : '';
+    const opacity = style.opacity === undefined ? '' : ` opacity="${style.opacity}"`;
+    this.pieces.push(
+      `<path d="${d.toString()}" fill="${style.fill ? palette[style.fill] : 'none'}"${stroke}${dash}${opacity}/>`,
+    );
+  }
+
+  text(text: string, x: number, y: number, { tone, size, anchor }: TextStyle): void {
+    this.pieces.push(
+      `<text x="${x.toFixed(digits)}" y="${y.toFixed(digits)}" font-size="${size}" font-family="sans-serif" ` +
+        `text-anchor="${anchor}" fill="${this.palette[tone]}">${escaped(text)}</text>`,
+    );
+  }
+
+  clipped({ left, top, width, height }: Frame, draw: () => void): void {
+    const id = `clip${++this.clips}`;
+    this.pieces.push(
+      `<clipPath id="${id}"><rect x="${left}" y="${top}" width="${width}" height="${height}"/></clipPath>`,
+      `<g clip-path="url(#${id})">`,
+    );
+    draw();
+    this.pieces.push('</g>');
+  }
+
+  /** The whole drawing as an SVG document. */
+  toSvg(width: number, height: number): string {
+    return (
+      `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${width} ${height}" width="${width}" height="${height}">` +
+      `${this.pieces.join('')}</svg>`
+    );
+  }
+}
+
+const escaped = (text: string): string =>
+  text.replace(/[&<>"']/g, (character) => `&#${character.charCodeAt(0)};`);

@@ -1,0 +1,34 @@
+import type { Tone } from '../scene/tone.ts';
+
+/** The one place with exact colours. Text tones reach AA contrast on sheet and paper. */
+export type Palette = Readonly<Record<Tone | 'onInk' | 'hover' | 'danger', string>>;
+
+export const day: Palette = {
+  paper: '#f3efe6',
+  sheet: '#fffdf8',
+  rule: '#e3dccd',
+  ink: '#1d2433',
+  quiet: '#5f6471',
+  f: '#2f3fa3',
+  f1: '#b4480f',
+  f2: '#0b7568',
+  here: '#d99a00',
+  onInk: '#fffdf8',
+  hover: '#ece6d8',
+  danger: '#a3261d',
+};
+
+export const night: Palette = {
+  paper: '#121b24',
+  sheet: '#1a2631',
+  rule: '#2f3f4d',
+  ink: '#edf1f4',
+  quiet: '#9fb0bd',
+  f: '#a9b8ff',
+  f1: '#ffb07a',
+  f2: '#72d8c6',
+  here: '#ffc94d',
+  onInk: '#121b24',
+  hover: '#243240',
+  danger: '#ff9d92',
+};

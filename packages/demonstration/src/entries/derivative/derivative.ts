@@ -1,0 +1,46 @@
+import { compile, derivativeOf, latexFunction, latexName, printLatex, TooLarge } from '@yperkine/core';
+import { latex } from '../../numbers/line.ts';
+import { curveMark } from '../../scene/curveMark.ts';
+import type { EntryKind } from '../kind.ts';
+import { failed, worked, type Outcome } from '../outcome.ts';
+import type { CurveResult } from '../results.ts';
+
+/** The derivative of a function as a curve in a tier of its own, with its formula. */
+export const derivativeKind: EntryKind<'derivative'> = {
+  dependsOn: (entry) => [entry.of],
+
+  workOut(entry, context, previous): Outcome<CurveResult> {
+    const of = context.curve(entry.of);
+    if (!of) return failed('This waits for its function, which cannot be worked out yet.');
+    const order = of.order + entry.degree;
+    const values = { parameters: of.parameters, exactParameters: of.exactParameters };
+    const isSame = previous?.program !== undefined && derivedFrom.get(previous.program) === of.program;
+    if (isSame && previous.order === order) return worked({ ...previous, ...values, tier: entry.tier });
+    try {
+      const body = derivativeOf(of.body, of.variable, entry.degree);
+      const program = compile(of.body, of.variable, of.functions, entry.degree);
+      derivedFrom.set(program, of.program);
+      const text = `${latexFunction(of.name, order)}(${latexName(of.variable)}) = ${printLatex(body)}`;
+      return worked({
+        name: of.name,
+        order,
+        variable: of.variable,
+        body,
+        program,
+        functions: of.functions,
+        ...values,
+        latex: text,
+        lines: [[latex(text)]],
+        tier: entry.tier,
+      });
+    } catch (error) {
+      if (error instanceof TooLarge) return failed('This derivative is too long to be worked out.');
+      throw error;
+    }
+  },
+
+  marks: (id, _entry, result, tier) => (result.tier === tier.id ? [curveMark(id, result, tier)] : []),
+};
+
+/** Which program a derivative's program was made from, so that a moving slider compiles nothing. */
+const derivedFrom = new WeakMap<object, object>();

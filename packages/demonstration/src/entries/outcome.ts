@@ -1,0 +1,20 @@
+/** What keeps an entry from being worked out, as a sentence for its card. */
+export interface EntryProblem {
+  readonly message: string;
+  /** The range of the entry's text that is meant, where there is one. */
+  readonly range?: { readonly from: number; readonly to: number };
+  /** What the range could be replaced by. */
+  readonly correction?: string;
+  /** A name that could be made a parameter. */
+  readonly missingName?: string;
+}
+
+export type Outcome<R> =
+  | { readonly ok: true; readonly result: R }
+  | { readonly ok: false; readonly problem: EntryProblem };
+
+export const worked = <R>(result: R): Outcome<R> => ({ ok: true, result });
+export const failed = (message: string, more: Omit<EntryProblem, 'message'> = {}): Outcome<never> => ({
+  ok: false,
+  problem: { message, ...more },
+});

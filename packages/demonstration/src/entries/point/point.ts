@@ -1,0 +1,64 @@
+import { evaluateAt, exactValue, knownNumber, latexFunction } from '@yperkine/core';
+import { equalsResult, latex, live } from '../../numbers/line.ts';
+import { format } from '../../numbers/format.ts';
+import { toneOf } from '../../scene/tone.ts';
+import type { EntryKind, WorkContext } from '../kind.ts';
+import { failed, worked } from '../outcome.ts';
+import type { CurveResult, ParameterResult } from '../results.ts';
+
+/** A point that sits on a curve at the value of a parameter: the point and the slider are the same thing. */
+export const pointKind: EntryKind<'point'> = {
+  dependsOn: (entry) => [entry.on, entry.parameter],
+
+  workOut(entry, context) {
+    const place = placeOn(entry, context);
+    if (typeof place === 'string') return failed(place);
+    const { curve, at } = place;
+    const y = valueOn(curve, at);
+    const { rule } = context;
+    const name = latexFunction(curve.name, curve.order);
+    const line = [latex(`${name}(`), live(at.text), latex(')'), ...equalsResult(y, rule)];
+    const sentence = Number.isFinite(y.value)
+      ? `The point lies on the curve at ${curve.variable} = ${at.text}, at the height ${format(y, rule).text}.`
+      : `${curve.name} has no value at ${curve.variable} = ${at.text}.`;
+    return worked({ curve, at, y, lines: [line], sentence });
+  },
+
+  marks(id, entry, result, tier) {
+    if (result.curve.tier !== tier.id || !Number.isFinite(result.y.value)) return [];
+    const [x, y] = [tier.toX(result.at.value.value), tier.toY(result.y.value)];
+    return [
+      { kind: 'point', entry: id, x, y, tone: toneOf(result.curve.order), parameter: entry.parameter },
+      {
+        kind: 'label',
+        x,
+        y,
+        tone: toneOf(result.curve.order),
+        text: `(${format(result.at.value, tier.rule).text}, ${format(result.y, tier.rule).text})`,
+      },
+    ];
+  },
+};
+
+export interface Place {
+  readonly curve: CurveResult;
+  readonly at: ParameterResult;
+}
+
+/** The curve and the parameter that a study refers to, or the sentence that says what is missing. */
+export function placeOn(entry: { on: string; parameter: string }, context: WorkContext): Place | string {
+  const curve = context.curve(entry.on);
+  if (!curve) return 'This waits for its function, which cannot be worked out yet.';
+  const at = context.result(entry.parameter, 'parameter');
+  if (!at) return 'This waits for its slider, which cannot be worked out yet.';
+  return { curve, at };
+}
+
+/** The value of a curve at a parameter, exact where rational arithmetic reaches. */
+export function valueOn(curve: CurveResult, at: ParameterResult) {
+  const exactAt = at.value.exact;
+  const exact =
+    exactAt && exactValue(curve.body, new Map([...curve.exactParameters, [curve.variable, exactAt]]));
+  const value = evaluateAt(curve.program, at.value.value, curve.parameters);
+  return knownNumber(value, Number.isNaN(value) ? null : exact);
+}

@@ -1,0 +1,68 @@
+import { rational, type KnownNumber } from '@yperkine/core';
+
+/** How a demonstration shows its numbers. */
+export interface RoundingRule {
+  /** Decimal places of results, 0 to 12. */
+  readonly decimals: number;
+  readonly decimalMark: '.' | ',';
+}
+
+export interface FormattedNumber {
+  readonly text: string;
+  /** Whether the text is the number itself, so that it may stand after an equals sign. */
+  readonly isExact: boolean;
+}
+
+/** Beyond this size a result is written in powers of ten. */
+const largestPlain = 1e9;
+
+/**
+ * A result at the fixed decimals of the rule, trailing zeros kept: 4.250. A nonzero value that would
+ * show as zero, and a very large one, is written in powers of ten. Undefined values are a dash.
+ */
+export function format(number: KnownNumber, rule: RoundingRule): FormattedNumber {
+  const { value, exact } = number;
+  if (Number.isNaN(value)) return { text: '–', isExact: false };
+  if (!Number.isFinite(value)) return { text: value > 0 ? '∞' : '−∞', isExact: false };
+  const isZeroLooking = value !== 0 && Math.abs(value) < 0.5 * 10 ** -rule.decimals;
+  if (isZeroLooking || Math.abs(value) >= largestPlain) return inPowersOfTen(value, rule);
+  const terminating = exact && rational.toDecimal(exact, rule.decimals);
+  const digits = terminating === null ? value.toFixed(rule.decimals) : padded(terminating, rule.decimals);
+  return { text: typeset(digits, rule), isExact: terminating !== null };
+}
+
+/** A number inside an equation: an exact one without trailing zeros (2.5, not 2.500), others as results. */
+export function formatTidily(number: KnownNumber, rule: RoundingRule): FormattedNumber {
+  const terminating = number.exact && rational.toDecimal(number.exact, rule.decimals);
+  if (terminating === null || Math.abs(number.value) >= largestPlain) return format(number, rule);
+  return { text: typeset(terminating, rule), isExact: true };
+}
+
+/** A setting, with the digits that it was given. */
+export function formatSetting(text: string, rule: RoundingRule): string {
+  return typeset(text.trim(), rule);
+}
+
+function padded(decimal: string, places: number): string {
+  const [whole = '0', fraction = ''] = decimal.split('.');
+  return places === 0 ? whole : `${whole}.${fraction.padEnd(places, '0')}`;
+}
+
+/** A true minus sign, never minus zero, and the decimal mark of the rule. */
+function typeset(digits: string, rule: RoundingRule): string {
+  const unsigned = digits.replace(/^[-−]/, '');
+  const isZero = /^[0.]*$/.test(unsigned);
+  const sign = /^[-−]/.test(digits) && !isZero ? '−' : '';
+  return sign + unsigned.replace('.', rule.decimalMark);
+}
+
+const superscripts = '⁰¹²³⁴⁵⁶⁷⁸⁹';
+
+function inPowersOfTen(value: number, rule: RoundingRule): FormattedNumber {
+  const [mantissa = '', exponent = '0'] = value.toExponential(Math.min(rule.decimals, 3)).split('e');
+  const raised = [...exponent.replace('+', '')].map((d) => (d === '-' ? '⁻' : superscripts[Number(d)])).join('');
+  return { text: `${typeset(mantissa, rule)}·10${raised}`, isExact: false };
+}
+
+/** The sign between the two sides of a statement. */
+export const relation = (isExact: boolean): '=' | '≈' => (isExact ? '=' : '≈');

@@ -1,0 +1,57 @@
+import { latexName, type KnownNumber } from '@yperkine/core';
+import { format, formatTidily, relation, type FormattedNumber, type RoundingRule } from './format.ts';
+
+/** A piece of a typeset line: LaTeX that stays as it is, or a live number put in as text. */
+export type Part =
+  | { readonly kind: 'latex'; readonly latex: string }
+  | { readonly kind: 'number'; readonly text: string };
+export type Line = readonly Part[];
+
+export const latex = (text: string): Part => ({ kind: 'latex', latex: text });
+export const live = (text: string): Part => ({ kind: 'number', text });
+
+/** `= 4.250` or `≈ 0.333`, as the end of a statement. */
+export function equalsResult(number: KnownNumber, rule: RoundingRule): Part[] {
+  const { text, isExact } = format(number, rule);
+  return [latex(isExact ? '=' : '\\approx'), live(text)];
+}
+
+export interface LineEquation {
+  readonly line: Line;
+  /** The same as plain text, for labels and screen readers. */
+  readonly text: string;
+}
+
+/**
+ * y = slope·x + intercept as a person writes it: no 1x, no + −3, no + 0; a slope of 0 leaves y = 4.
+ * Slope and intercept count as 1 or 0 only where that is proved.
+ */
+export function lineEquation(
+  slope: KnownNumber,
+  intercept: KnownNumber,
+  variable: string,
+  rule: RoundingRule,
+): LineEquation {
+  const m = formatTidily(slope, rule);
+  const c = formatTidily(intercept, rule);
+  const hasSlope = !isExactly(m, '0');
+  const hasIntercept = !isExactly(c, '0') || !hasSlope;
+  const isExact = (!hasSlope || m.isExact) && (!hasIntercept || c.isExact);
+  const coefficient = isExactly(m, '1') ? '' : isExactly(m, '−1') ? '−' : m.text;
+  const constant = hasIntercept ? (hasSlope ? signed(c.text) : c.text) : '';
+  const line: Part[] = [latex(isExact ? 'y =' : 'y \\approx')];
+  if (hasSlope && coefficient !== '') line.push(live(coefficient));
+  if (hasSlope) line.push(latex(latexName(variable)));
+  if (constant !== '') line.push(live(constant));
+  const text = `y ${relation(isExact)} ${hasSlope ? coefficient + variable : ''}${constant}`;
+  return { line, text };
+}
+
+const isExactly = (number: FormattedNumber, text: string): boolean => number.isExact && number.text === text;
+
+const signed = (text: string): string => (text.startsWith('−') ? ` − ${text.slice(1)}` : ` + ${text}`);
+
+/** A line as plain text, for labels and tests. */
+export function plainText(line: Line): string {
+  return line.map((part) => (part.kind === 'number' ? part.text : part.latex.replace('\\approx', '≈'))).join(' ');
+}

@@ -1,0 +1,130 @@
+import type { EntryKind, WorkContext } from '../entries/kind.ts';
+import { failed, type Outcome } from '../entries/outcome.ts';
+import type { CurveResult, Results } from '../entries/results.ts';
+import { entryKinds } from '../entries/table.ts';
+import type { RoundingRule } from '../numbers/format.ts';
+import { inOrder, type Document, type Entry, type EntryKindName, type Id } from '../schema/document.ts';
+import type { Stage } from '../stage/stage.ts';
+import { directoryOf, type Directory } from './directory.ts';
+
+/** An entry with what came out of it. The same object comes back while nothing it depends on changed. */
+export interface Resolved {
+  readonly id: Id;
+  readonly entry: Entry;
+  readonly outcome: Outcome<Results[EntryKindName]>;
+  /** What it was worked out from, to tell whether anything changed. */
+  readonly inputs: readonly unknown[];
+}
+
+export interface Resolution {
+  /** In the order of the working. */
+  readonly entries: ReadonlyMap<Id, Resolved>;
+  readonly directory: Directory;
+  readonly rule: RoundingRule;
+  /** Ids of the entries that were worked out again this time. */
+  readonly workedOut: readonly Id[];
+}
+
+/**
+ * Works out a document as the stage shows it. Names are settled first, then every entry after those
+ * it depends on; an entry is worked out again only if one of its inputs changed since `previous`.
+ */
+export function resolve(document: Document, stage: Stage, previous?: Resolution): Resolution {
+  return new Resolver(document, stage, previous).run();
+}
+
+class Resolver {
+  private readonly directory: Directory;
+  private readonly rule: RoundingRule;
+  private readonly done = new Map<Id, Resolved>();
+  private readonly open = new Set<Id>();
+  private readonly workedOut: Id[] = [];
+
+  constructor(
+    private readonly document: Document,
+    private readonly stage: Stage,
+    private readonly previous: Resolution | undefined,
+  ) {
+    const directory = directoryOf(document);
+    this.directory = previous?.directory.key === directory.key ? previous.directory : directory;
+    const isSameRule = previous?.rule.decimals === document.decimals;
+    this.rule = isSameRule ? previous.rule : { decimals: document.decimals, decimalMark: '.' };
+  }
+
+  run(): Resolution {
+    const order = inOrder(this.document.entries).map(([id]) => id);
+    order.forEach((id) => this.visit(id));
+    const entries = new Map(order.map((id) => [id, this.done.get(id) as Resolved]));
+    return { entries, directory: this.directory, rule: this.rule, workedOut: this.workedOut };
+  }
+
+  private visit(id: Id): Resolved | undefined {
+    const finished = this.done.get(id);
+    const entry = this.document.entries[id];
+    if (finished || !entry) return finished;
+    if (this.open.has(id)) return undefined;
+    this.open.add(id);
+    const kind = entryKinds[entry.kind] as unknown as EntryKind<EntryKindName>;
+    const dependencies = kind.dependsOn(entry, this.directory);
+    const results = dependencies.map((dependency) => this.visit(dependency)?.outcome);
+    const inCircle = dependencies.find((dependency) => this.open.has(dependency) && !this.done.has(dependency));
+    const staged = this.stage.values[id];
+    const inputs = [entry, this.directory, this.rule, staged, inCircle, ...results];
+    const resolved = this.reuse(id, inputs) ?? this.workOut(id, entry, kind, inputs, inCircle);
+    this.done.set(id, resolved);
+    this.open.delete(id);
+    return resolved;
+  }
+
+  private reuse(id: Id, inputs: readonly unknown[]): Resolved | undefined {
+    const before = this.previous?.entries.get(id);
+    const isSame =
+      before !== undefined &&
+      before.inputs.length === inputs.length &&
+      before.inputs.every((input, i) => input === inputs[i]);
+    return isSame ? before : undefined;
+  }
+
+  private workOut(
+    id: Id,
+    entry: Entry,
+    kind: EntryKind<EntryKindName>,
+    inputs: readonly unknown[],
+    inCircle: Id | undefined,
+  ): Resolved {
+    this.workedOut.push(id);
+    const before = this.previous?.entries.get(id);
+    const isSameKind = before?.entry.kind === entry.kind && before.outcome.ok;
+    const last = isSameKind ? before.outcome.result : undefined;
+    const outcome =
+      inCircle !== undefined
+        ? failed('This goes in a circle: it depends on itself through its own names.')
+        : this.directory.duplicates.has(id)
+          ? failed('This name is already taken by an earlier entry; please choose another.')
+          : kind.workOut(entry, this.contextFor(id), last);
+    return { id, entry, outcome, inputs };
+  }
+
+  private contextFor(id: Id): WorkContext {
+    const resultOf = (of: Id, kinds: readonly EntryKindName[]) => {
+      const resolved = this.done.get(of);
+      return resolved?.outcome.ok && kinds.includes(resolved.entry.kind) ? resolved.outcome.result : undefined;
+    };
+    return {
+      id,
+      directory: this.directory,
+      rule: this.rule,
+      staged: this.stage.values[id],
+      result: <K extends EntryKindName>(of: Id, kind: K) => resultOf(of, [kind]) as Results[K] | undefined,
+      curve: (of) => resultOf(of, ['function', 'derivative']) as CurveResult | undefined,
+    };
+  }
+}
+
+/** The curve of a function or derivative entry, if it could be worked out. */
+export function curveOf(resolution: Resolution, id: Id): CurveResult | undefined {
+  const resolved = resolution.entries.get(id);
+  if (!resolved?.outcome.ok) return undefined;
+  const isCurve = resolved.entry.kind === 'function' || resolved.entry.kind === 'derivative';
+  return isCurve ? (resolved.outcome.result as CurveResult) : undefined;
+}

@@ -1,0 +1,48 @@
+import { ArrayEvaluator, sampleCurve, type Program } from '@yperkine/core';
+import type { CurveResult } from '../entries/results.ts';
+import type { Id } from '../schema/document.ts';
+import type { MarkOf } from './mark.ts';
+import { dashOf, toneOf } from './tone.ts';
+import type { TierView } from './view.ts';
+
+const evaluators = new WeakMap<Program, ArrayEvaluator>();
+
+function evaluatorFor(program: Program): ArrayEvaluator {
+  const known = evaluators.get(program);
+  if (known) return known;
+  const evaluator = new ArrayEvaluator(program);
+  evaluators.set(program, evaluator);
+  return evaluator;
+}
+
+/** How far outside its frame a curve is still drawn, as a share of the frame's height. */
+const overhang = 2;
+
+/** A function's curve over the window of a tier. */
+export function curveMark(entry: Id, curve: CurveResult, tier: TierView): MarkOf<'curve'> {
+  const { x, y, frame, density } = tier;
+  const grid = {
+    xFrom: x.from,
+    xTo: x.to,
+    yFrom: y.from,
+    yTo: y.to,
+    width: Math.round(frame.width * Math.min(density, 2)),
+    height: Math.round(frame.height * Math.min(density, 2)),
+  };
+  const { runs } = sampleCurve(curve.program, evaluatorFor(curve.program), grid, curve.parameters);
+  const highest = frame.top - frame.height * overhang;
+  const lowest = frame.top + frame.height * (1 + overhang);
+  const inPixels = runs.map((run) =>
+    run.map((value, i) =>
+      i % 2 === 0 ? tier.toX(value) : Math.min(lowest, Math.max(highest, tier.toY(value))),
+    ),
+  );
+  return {
+    kind: 'curve',
+    entry,
+    runs: inPixels,
+    tone: toneOf(curve.order),
+    dash: dashOf(curve.order),
+    weight: 2.5,
+  };
+}

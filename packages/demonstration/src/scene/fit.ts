@@ -1,0 +1,34 @@
+import { chooseXRange, chooseYRange, type Range } from '@yperkine/core';
+import type { Edit } from '../changes/change.ts';
+import type { Resolution } from '../resolve/resolve.ts';
+import type { Document, Id } from '../schema/document.ts';
+import { curvesIn } from './scene.ts';
+
+export type FitScope = 'both' | 'height';
+
+/**
+ * The edits that give every tier a good window. With typed x-limits, or when asked for the height
+ * alone, x stays as it is.
+ * @param shown the window along x that is kept when only the height is fitted
+ */
+export function fitEdits(document: Document, resolution: Resolution, scope: FitScope, shown: Range): Edit[] {
+  const tierIds = Object.keys(document.tiers);
+  const given = tierIds.flatMap((tier) => plottedIn(resolution, tier, 0));
+  const keepsX = scope === 'height' || document.xTyped || given.length === 0;
+  const x = keepsX ? shown : chooseXRange(given);
+  const edits: Edit[] = [{ at: 'document', field: 'x', old: document.x, new: x }];
+  for (const tier of tierIds) {
+    const plotted = plottedIn(resolution, tier);
+    const old = document.tiers[tier]?.y;
+    if (plotted.length > 0 && old) {
+      edits.push({ at: 'field', of: 'tiers', id: tier, field: 'y', old, new: chooseYRange(plotted, x) });
+    }
+  }
+  return edits.filter((edit) => JSON.stringify(edit.old) !== JSON.stringify(edit.new));
+}
+
+function plottedIn(resolution: Resolution, tier: Id, order?: number) {
+  return curvesIn(resolution, tier)
+    .filter(({ curve }) => order === undefined || curve.order === order)
+    .map(({ curve: { program, parameters } }) => ({ program, parameters }));
+}

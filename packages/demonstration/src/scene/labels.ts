@@ -1,0 +1,107 @@
+import type { Frame } from './view.ts';
+import type { Mark, MarkOf } from './mark.ts';
+
+export interface PlacedLabel {
+  readonly left: number;
+  readonly top: number;
+  readonly width: number;
+  readonly height: number;
+  readonly label: MarkOf<'label'>;
+}
+
+/** Average width of a digit in a label, in pixels, and the room around its text. */
+const digitWidth = 7.4;
+const height = 24;
+const padding = 16;
+
+const offsets: readonly (readonly [number, number])[] = [
+  [14, -36],
+  [-14, -36],
+  [14, 14],
+  [-14, 14],
+  [20, -62],
+  [-20, -62],
+  [20, 40],
+  [-20, 40],
+];
+
+/** Puts every label of a tier beside its place where it covers least: curves, lines, other labels. */
+export function placeLabels(marks: readonly Mark[], frame: Frame): PlacedLabel[] {
+  const obstacles = marks.flatMap(obstaclesOf);
+  const placed: PlacedLabel[] = [];
+  for (const label of marks) {
+    if (label.kind !== 'label' || !isInside(frame, label.x, label.y)) continue;
+    const boxes = offsets.map(([dx, dy]) => boxFor(label, dx, dy));
+    const costs = boxes.map((box, i) => costOf(box, i, obstacles, placed, frame));
+    placed.push(boxes[costs.indexOf(Math.min(...costs))] as PlacedLabel);
+  }
+  return placed;
+}
+
+function boxFor(label: MarkOf<'label'>, dx: number, dy: number): PlacedLabel {
+  const width = [...label.text].length * digitWidth + padding;
+  return { left: dx > 0 ? label.x + dx : label.x + dx - width, top: label.y + dy, width, height, label };
+}
+
+const isInside = (frame: Frame, x: number, y: number): boolean =>
+  x >= frame.left - 1 && x <= frame.left + frame.width + 1 && y >= frame.top - 1 && y <= frame.top + frame.height + 1;
+
+function costOf(
+  box: PlacedLabel,
+  preference: number,
+  obstacles: readonly number[],
+  placed: readonly PlacedLabel[],
+  frame: Frame,
+): number {
+  let cost = preference;
+  for (let i = 0; i + 1 < obstacles.length; i += 2) {
+    if (holds(box, obstacles[i] as number, obstacles[i + 1] as number)) cost += 3;
+  }
+  cost += placed.filter((other) => overlaps(box, other)).length * 500;
+  const outside =
+    Math.max(0, frame.left - box.left) +
+    Math.max(0, box.left + box.width - frame.left - frame.width) +
+    Math.max(0, frame.top - box.top) +
+    Math.max(0, box.top + box.height - frame.top - frame.height);
+  return cost + outside * 20;
+}
+
+const holds = (box: PlacedLabel, x: number, y: number): boolean =>
+  x > box.left - 3 && x < box.left + box.width + 3 && y > box.top - 3 && y < box.top + box.height + 3;
+
+const overlaps = (a: PlacedLabel, b: PlacedLabel): boolean =>
+  a.left < b.left + b.width && b.left < a.left + a.width && a.top < b.top + b.height && b.top < a.top + a.height;
+
+/** Points of everything that a label should not cover, as x y x y …. */
+function obstaclesOf(mark: Mark): number[] {
+  switch (mark.kind) {
+    case 'curve':
+      return mark.runs.flatMap((run) => thinned(run));
+    case 'line':
+      return pointsAlong(mark.x0, mark.y0, mark.x1, mark.y1);
+    case 'polygon':
+      return pointsAlong(...(mark.points.slice(2, 6) as [number, number, number, number]));
+    case 'point':
+    case 'dot':
+      return [mark.x, mark.y];
+    case 'note':
+      return [mark.x, mark.y, mark.x + 20, mark.y, mark.x + 40, mark.y];
+    case 'label':
+      return [];
+  }
+}
+
+function thinned(run: Float64Array): number[] {
+  const points: number[] = [];
+  for (let i = 0; i + 1 < run.length; i += 8) points.push(run[i] as number, run[i + 1] as number);
+  return points;
+}
+
+const alongLine = 120;
+
+function pointsAlong(x0: number, y0: number, x1: number, y1: number): number[] {
+  return Array.from({ length: alongLine }, (_, i) => i / (alongLine - 1)).flatMap((t) => [
+    x0 + (x1 - x0) * t,
+    y0 + (y1 - y0) * t,
+  ]);
+}

@@ -1,0 +1,40 @@
+import { inOrder, type Document, type Id } from '../schema/document.ts';
+import type { Frame } from './view.ts';
+
+export interface SceneSize {
+  readonly width: number;
+  readonly height: number;
+  /** Device pixels for one pixel of the scene. */
+  readonly density: number;
+  /** Whether titles, axis numbers and their room are wanted; a small picture does without. */
+  readonly furniture: boolean;
+}
+
+export interface TierFrame {
+  readonly id: Id;
+  readonly frame: Frame;
+}
+
+/** Widths in pixels of what surrounds the graphs. */
+export const furniture = { left: 54, right: 18, title: 34, xNumbers: 30 } as const;
+
+/** The first tier is this much taller than each one under it. */
+const firstTierWeight = 1.7;
+
+/** The frames of the tiers from top to bottom; all have the same left and right. */
+export function layOut(document: Document, size: SceneSize): TierFrame[] {
+  const tiers = inOrder(document.tiers);
+  const room = size.furniture ? furniture : { left: 0, right: 0, title: 0, xNumbers: 0 };
+  const weights = tiers.map((_, i) => (i === 0 ? firstTierWeight : 1));
+  const total = weights.reduce((sum, weight) => sum + weight, 0);
+  const available = Math.max(tiers.length, size.height - room.xNumbers - tiers.length * room.title);
+  const left = room.left;
+  const width = Math.max(1, size.width - room.left - room.right);
+  let top = 0;
+  return tiers.map(([id], i) => {
+    const height = (available * (weights[i] as number)) / total;
+    const frame = { left, top: top + room.title, width, height };
+    top = frame.top + height;
+    return { id, frame };
+  });
+}

@@ -1,0 +1,55 @@
+import type { Id } from '../schema/document.ts';
+import type { Tone } from './tone.ts';
+
+/** Something to draw, in pixels of the scene and in colour roles; it knows nothing of canvases. */
+export type Mark =
+  | {
+      readonly kind: 'curve';
+      readonly entry: Id;
+      /** Joined runs as x₀ y₀ x₁ y₁ …; between two runs nothing is drawn. */
+      readonly runs: readonly Float64Array[];
+      readonly tone: Tone;
+      readonly dash: readonly number[];
+      readonly weight: number;
+    }
+  | {
+      readonly kind: 'line';
+      readonly entry: Id;
+      readonly x0: number;
+      readonly y0: number;
+      readonly x1: number;
+      readonly y1: number;
+      readonly tone: Tone;
+      readonly weight: number;
+    }
+  | { readonly kind: 'polygon'; readonly entry: Id; readonly points: readonly number[]; readonly tone: Tone }
+  /** A point that is dragged by its parameter. */
+  | {
+      readonly kind: 'point';
+      readonly entry: Id;
+      readonly x: number;
+      readonly y: number;
+      readonly tone: Tone;
+      readonly parameter: Id;
+    }
+  /** A place on a curve that is read, not dragged. */
+  | { readonly kind: 'dot'; readonly x: number; readonly y: number; readonly tone: Tone }
+  /** A text in a box of its own near a place; the scene finds where it covers nothing. */
+  | {
+      readonly kind: 'label';
+      readonly x: number;
+      readonly y: number;
+      readonly tone: Tone;
+      readonly text: string;
+    }
+  /** A small text without a box at exactly this place. */
+  | {
+      readonly kind: 'note';
+      readonly x: number;
+      readonly y: number;
+      readonly tone: Tone;
+      readonly text: string;
+      readonly anchor: 'start' | 'middle' | 'end';
+    };
+
+export type MarkOf<K extends Mark['kind']> = Extract<Mark, { kind: K }>;

@@ -1,0 +1,198 @@
+import { evaluateAt, knownNumber, latexFunction, latexName, type Range } from '@yperkine/core';
+import type { EntryKind } from '../entries/kind.ts';
+import type { CurveResult, Results } from '../entries/results.ts';
+import { entryKinds } from '../entries/table.ts';
+import { format } from '../numbers/format.ts';
+import { curveOf, type Resolution, type Resolved } from '../resolve/resolve.ts';
+import type { Document, EntryKindName, Id } from '../schema/document.ts';
+import type { Stage } from '../stage/stage.ts';
+import { placeLabels, type PlacedLabel } from './labels.ts';
+import { layOut, type SceneSize } from './layout.ts';
+import type { Mark, MarkOf } from './mark.ts';
+import { ticksOf, type Tick } from './ticks.ts';
+import { toneOf, type Tone } from './tone.ts';
+import { TierView } from './view.ts';
+
+export interface TierTitle {
+  readonly latex: string;
+  /** What the tier shows, in words. */
+  readonly words: string;
+  readonly tone: Tone;
+}
+
+export interface SceneTier {
+  readonly id: Id;
+  readonly view: TierView;
+  readonly title: TierTitle | null;
+  readonly yTicks: readonly Tick[];
+  readonly marks: readonly Mark[];
+  readonly labels: readonly PlacedLabel[];
+}
+
+/** A point that can be dragged; its parameter moves with it. */
+export interface Handle {
+  readonly key: string;
+  readonly tier: Id;
+  readonly entry: Id;
+  readonly parameter: Id;
+  readonly x: number;
+  readonly y: number;
+  readonly tone: Tone;
+  readonly isVisible: boolean;
+}
+
+/** What there is to draw: a pure function of document, stage and size. */
+export interface Scene {
+  readonly size: SceneSize;
+  readonly x: Range;
+  readonly xTicks: readonly Tick[];
+  readonly tiers: readonly SceneTier[];
+  /** Pixel of the vertical line through all tiers, if a parameter is being read. */
+  readonly readingX: number | null;
+  readonly handles: readonly Handle[];
+  /** Entries whose marks were made again for this scene. */
+  readonly markedAgain: readonly Id[];
+  readonly memory: MarkMemory;
+}
+
+/** Marks of each entry in each tier with what they were made from. */
+type MarkMemory = ReadonlyMap<string, { readonly from: Resolved; readonly view: TierView; readonly marks: readonly Mark[] }>;
+
+export interface SceneInput {
+  readonly document: Document;
+  readonly stage: Stage;
+  readonly resolution: Resolution;
+  readonly size: SceneSize;
+  /** The parameter that the reading line stands at; null for none. */
+  readonly here: Id | null;
+}
+
+/** The window along x and the windows of the tiers as the stage shows them. */
+export const shownX = (document: Document, stage: Stage): Range => stage.x ?? document.x;
+export const shownY = (document: Document, stage: Stage, tier: Id): Range =>
+  stage.y[tier] ?? document.tiers[tier]?.y ?? { from: -5, to: 5 };
+
+export function buildScene(input: SceneInput, previous?: Scene): Scene {
+  const { document, stage, size } = input;
+  const x = shownX(document, stage);
+  const memory = new Map<string, { from: Resolved; view: TierView; marks: readonly Mark[] }>();
+  const markedAgain: Id[] = [];
+  const tiers = layOut(document, size).map(({ id, frame }) => {
+    const next = new TierView(id, frame, x, shownY(document, stage, id), input.resolution.rule, size.density);
+    const view = reusedView(next, previous);
+    const marks = marksOf(input.resolution, view, previous?.memory, memory, markedAgain);
+    const all = [...marks, ...readingMarks(input, view, marks)];
+    return sceneTier(input, view, all);
+  });
+  const xRoom = (tiers[0]?.view.frame.width ?? size.width) / 70;
+  return {
+    size,
+    x,
+    xTicks: ticksOf(x, document.xTicks, xRoom),
+    tiers,
+    readingX: readingPixel(input, tiers[0]?.view),
+    handles: tiers.flatMap(handlesOf),
+    markedAgain,
+    memory,
+  };
+}
+
+function reusedView(next: TierView, previous: Scene | undefined): TierView {
+  const before = previous?.tiers.find(({ id }) => id === next.id)?.view;
+  return before && JSON.stringify(before) === JSON.stringify(next) ? before : next;
+}
+
+function marksOf(
+  resolution: Resolution,
+  view: TierView,
+  remembered: MarkMemory | undefined,
+  memory: Map<string, { from: Resolved; view: TierView; marks: readonly Mark[] }>,
+  markedAgain: Id[],
+): Mark[] {
+  const all: Mark[] = [];
+  for (const resolved of resolution.entries.values()) {
+    const { id, entry, outcome } = resolved;
+    if (!outcome.ok) continue;
+    const key = `${view.id} ${id}`;
+    const known = remembered?.get(key);
+    const isSame = known?.from === resolved && known.view === view;
+    const kind = entryKinds[entry.kind] as unknown as EntryKind<EntryKindName>;
+    const marks = isSame ? known.marks : kind.marks(id, entry, outcome.result, view);
+    if (!isSame && marks.length > 0) markedAgain.push(id);
+    memory.set(key, { from: resolved, view, marks });
+    all.push(...marks);
+  }
+  return all;
+}
+
+function sceneTier({ document, resolution }: SceneInput, view: TierView, marks: readonly Mark[]): SceneTier {
+  return {
+    id: view.id,
+    view,
+    title: titleOf(curvesIn(resolution, view.id)),
+    yTicks: ticksOf(view.y, document.tiers[view.id]?.yTicks ?? null, view.frame.height / 44),
+    marks,
+    labels: placeLabels(marks, view.frame),
+  };
+}
+
+/** The curves that are drawn in a tier, in the order of the working. */
+export function curvesIn(resolution: Resolution, tier: Id): { id: Id; curve: CurveResult }[] {
+  return [...resolution.entries.keys()]
+    .map((id) => ({ id, curve: curveOf(resolution, id) }))
+    .filter((found): found is { id: Id; curve: CurveResult } => found.curve?.tier === tier);
+}
+
+function titleOf(curves: readonly { curve: CurveResult }[]): TierTitle | null {
+  const curve = curves[0]?.curve;
+  if (!curve) return null;
+  const names = curves.map((c) => `${latexFunction(c.curve.name, c.curve.order)}(${latexName(c.curve.variable)})`);
+  const words = curve.order === 0 ? '' : `slope of ${curve.name}${'′'.repeat(curve.order - 1)}`;
+  return { latex: names.join(',\\;'), words, tone: toneOf(curve.order) };
+}
+
+function valueHere({ resolution, here }: SceneInput): number | null {
+  const resolved = here === null ? undefined : resolution.entries.get(here);
+  if (!resolved?.outcome.ok || resolved.entry.kind !== 'parameter') return null;
+  return (resolved.outcome.result as Results['parameter']).value.value;
+}
+
+/** Whether a study stands at the parameter, so that the parameter is an x and can be read. */
+function readingPixel(input: SceneInput, view: TierView | undefined): number | null {
+  const value = valueHere(input);
+  if (value === null || !view) return null;
+  const isPlace = Object.values(input.document.entries).some(
+    (entry) => (entry.kind === 'point' || entry.kind === 'tangent') && entry.parameter === input.here,
+  );
+  return isPlace ? view.toX(value) : null;
+}
+
+/** Each tier's value on the reading line, except where a point shows its own. */
+function readingMarks(input: SceneInput, view: TierView, marks: readonly Mark[]): Mark[] {
+  const pixel = readingPixel(input, view);
+  const x = valueHere(input);
+  if (pixel === null || x === null) return [];
+  const hasLabel = marks.some((mark) => mark.kind === 'label' && Math.abs(mark.x - pixel) < 0.5);
+  return curvesIn(input.resolution, view.id).flatMap(({ curve }): Mark[] => {
+    const y = evaluateAt(curve.program, x, curve.parameters);
+    if (!Number.isFinite(y)) return [];
+    const place = { x: pixel, y: view.toY(y), tone: toneOf(curve.order) };
+    const dot: Mark = { kind: 'dot', ...place };
+    const isDragged = marks.some((mark) => mark.kind === 'point' && Math.abs(mark.y - place.y) < 0.5);
+    const label: Mark = { kind: 'label', ...place, text: format(knownNumber(y), view.rule).text };
+    return [...(isDragged ? [] : [dot]), ...(hasLabel && isDragged ? [] : [label])];
+  });
+}
+
+/** One handle for points that lie on one another. */
+function handlesOf({ id, view, marks }: SceneTier): Handle[] {
+  const points = marks.filter((mark): mark is MarkOf<'point'> => mark.kind === 'point');
+  const handles = new Map<string, Handle>();
+  for (const { entry, parameter, x, y, tone } of points) {
+    const key = `${id} ${parameter} ${Math.round(y)}`;
+    const { left, top, width, height } = view.frame;
+    const isVisible = x >= left - 1 && x <= left + width + 1 && y >= top - 1 && y <= top + height + 1;
+    if (!handles.has(key)) handles.set(key, { key: `${id} ${entry}`, tier: id, entry, parameter, x, y, tone, isVisible });
+  }
+  return [...handles.values()];
+}

@@ -1,0 +1,53 @@
+import { rational, type Rational } from '@yperkine/core';
+import type { EntryOf } from '../schema/document.ts';
+
+const places = 15;
+
+export interface SliderScale {
+  readonly from: Rational;
+  readonly to: Rational;
+  readonly step: Rational;
+}
+
+export type SliderProblem = 'limitsReversed' | 'stepNotPositive';
+
+/** The scale of a parameter's slider as exact numbers, or what is wrong with its settings. */
+export function sliderScale(parameter: EntryOf<'parameter'>): SliderScale | SliderProblem {
+  const from = rational.parseDecimal(parameter.from) ?? rational.zero;
+  const to = rational.parseDecimal(parameter.to) ?? rational.one;
+  const step = rational.parseDecimal(parameter.step) ?? rational.one;
+  if (rational.compare(from, to) >= 0) return 'limitsReversed';
+  if (rational.compare(step, rational.zero) <= 0) return 'stepNotPositive';
+  return { from, to, step };
+}
+
+/** The position start + k·step nearest to a value, inside the limits, as decimal text. */
+export function nearestPosition(value: number, { from, to, step }: SliderScale): string {
+  const wanted = Number.isFinite(value) ? rational.fromDouble(value) : from;
+  const half = rational.rational(1, 2);
+  const k = rational.floor(rational.add(rational.divide(rational.subtract(wanted, from), step), half));
+  const position = rational.add(from, rational.multiply(rational.rational(k), step));
+  return decimalText(clamped(position, from, to));
+}
+
+/** The value moved by so many steps, inside the limits. */
+export function stepped(value: string | number, steps: number, scale: SliderScale): string {
+  const start = typeof value === 'string' ? rational.parseDecimal(value) : rational.fromDouble(value);
+  const distance = rational.multiply(rational.rational(steps), scale.step);
+  return decimalText(clamped(rational.add(start ?? scale.from, distance), scale.from, scale.to));
+}
+
+function clamped(r: Rational, from: Rational, to: Rational): Rational {
+  if (rational.compare(r, from) < 0) return from;
+  return rational.compare(r, to) > 0 ? to : r;
+}
+
+export function decimalText(r: Rational): string {
+  return rational.toDecimal(r, places) ?? String(rational.toNumber(r));
+}
+
+/** A round step that divides a range into about a thousand positions: 0.01 for −5 to 5. */
+export function fineStep(from: number, to: number): string {
+  const exponent = Math.round(Math.log10((to - from) / 1000));
+  return exponent >= 0 ? `1${'0'.repeat(exponent)}` : `0.${'0'.repeat(-exponent - 1)}1`;
+}

@@ -1,0 +1,25 @@
+import { createHash } from 'node:crypto';
+import { existsSync, readFileSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { projectFolder } from './folders.mjs';
+import { must, say, SetupProblem } from './run.mjs';
+
+/** @returns {void} */
+function requireNode() {
+  const [major = 0, minor = 0] = process.versions.node.split('.').map(Number);
+  const isNewEnough = (major === 20 && minor >= 19) || major > 22 || (major === 22 && minor >= 12);
+  if (!isNewEnough) throw new SetupProblem(`Node 20.19 or newer is needed; this is ${process.versions.node}.`);
+}
+
+/** Installs the npm packages of the lock file, unless they are there already. */
+export async function ensurePackages() {
+  requireNode();
+  const lock = createHash('sha256').update(readFileSync(join(projectFolder, 'package-lock.json'))).digest('hex');
+  const marker = join(projectFolder, 'node_modules', '.installed-from');
+  if (existsSync(marker) && readFileSync(marker, 'utf8') === lock) return;
+  say('Installing packages …');
+  await must('Installing the packages', 'npm', ['ci', '--include=dev'], {
+    env: { ...process.env, PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD: '1' },
+  });
+  writeFileSync(marker, lock);
+}
