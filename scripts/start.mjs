@@ -16,7 +16,9 @@ function requireFreePort(port) {
       reject(
         /** @type {NodeJS.ErrnoException} */ (error).code === 'EACCES'
           ? new SetupProblem(`Port ${port} may only be opened by root: set PORT to a number above 1023.`)
-          : new SetupProblem(`Port ${port} is already in use: stop the other program, or set PORT, as in “PORT=5000 npm start”.`),
+          : new SetupProblem(
+              `Port ${port} is already in use: stop the other program, or set PORT, as in “PORT=5000 npm start”.`,
+            ),
       ),
     );
     probe.listen(port, '127.0.0.1', () => probe.close(resolve));
@@ -25,7 +27,8 @@ function requireFreePort(port) {
 
 function readPort() {
   const port = Number(process.env.PORT ?? usualPort);
-  if (!Number.isInteger(port) || port < 1 || port > 65_535) throw new SetupProblem('PORT must be a number from 1 to 65535.');
+  if (!Number.isInteger(port) || port < 1 || port > 65_535)
+    throw new SetupProblem('PORT must be a number from 1 to 65535.');
   return port;
 }
 

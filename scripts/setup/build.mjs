@@ -8,9 +8,14 @@ export const webFolder = join(projectFolder, 'apps/web/dist');
 /** Builds the web application and the server's bundle. */
 export async function build() {
   say('Building …');
-  const web = must('Building the web application', 'npx', ['--no-install', 'vite', 'build', '--logLevel', 'warn'], {
-    cwd: join(projectFolder, 'apps/web'),
-  });
+  const web = must(
+    'Building the web application',
+    'npx',
+    ['--no-install', 'vite', 'build', '--logLevel', 'warn'],
+    {
+      cwd: join(projectFolder, 'apps/web'),
+    },
+  );
   const server = buildServer();
   await Promise.all([web, server]);
 }

@@ -11,7 +11,9 @@ const chromium = '/usr/bin/chromium';
  */
 async function install(name) {
   if (process.getuid?.() !== 0) {
-    throw new SetupProblem(`${name} is not installed, and only root may install it: run “apt-get install ${name}” as root.`);
+    throw new SetupProblem(
+      `${name} is not installed, and only root may install it: run “apt-get install ${name}” as root.`,
+    );
   }
   say(`Installing ${name} …`);
   const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
@@ -26,7 +28,9 @@ async function install(name) {
 function findPostgres() {
   if (!existsSync(postgresVersions)) return undefined;
   const versions = readdirSync(postgresVersions).sort((a, b) => Number(b) - Number(a));
-  return versions.map((version) => join(postgresVersions, version, 'bin')).find((bin) => existsSync(join(bin, 'initdb')));
+  return versions
+    .map((version) => join(postgresVersions, version, 'bin'))
+    .find((bin) => existsSync(join(bin, 'initdb')));
 }
 
 /** The folder with PostgreSQL's programs, installed if need be. */

@@ -8,13 +8,16 @@ import { must, say, SetupProblem } from './run.mjs';
 function requireNode() {
   const [major = 0, minor = 0] = process.versions.node.split('.').map(Number);
   const isNewEnough = (major === 20 && minor >= 19) || major > 22 || (major === 22 && minor >= 12);
-  if (!isNewEnough) throw new SetupProblem(`Node 20.19 or newer is needed; this is ${process.versions.node}.`);
+  if (!isNewEnough)
+    throw new SetupProblem(`Node 20.19 or newer is needed; this is ${process.versions.node}.`);
 }
 
 /** Installs the npm packages of the lock file, unless they are there already. */
 export async function ensurePackages() {
   requireNode();
-  const lock = createHash('sha256').update(readFileSync(join(projectFolder, 'package-lock.json'))).digest('hex');
+  const lock = createHash('sha256')
+    .update(readFileSync(join(projectFolder, 'package-lock.json')))
+    .digest('hex');
   const marker = join(projectFolder, 'node_modules', '.installed-from');
   if (existsSync(marker) && readFileSync(marker, 'utf8') === lock) return;
   say('Installing packages …');

@@ -35,7 +35,8 @@ export function run(command, args, { quiet = false, ...options } = {}) {
  */
 export async function must(what, command, args, options = {}) {
   const { status, output } = await run(command, args, { quiet: true, ...options });
-  if (status !== 0) throw new SetupProblem(`${what} did not work.\n${output.trim().split('\n').slice(-25).join('\n')}`);
+  if (status !== 0)
+    throw new SetupProblem(`${what} did not work.\n${output.trim().split('\n').slice(-25).join('\n')}`);
   return output;
 }
 
@@ -52,7 +53,9 @@ export function runMain(main) {
   main().then(
     (status) => process.exit(status ?? 0),
     (error) => {
-      process.stderr.write(`${error instanceof SetupProblem ? error.message : String(error?.stack ?? error)}\n`);
+      process.stderr.write(
+        `${error instanceof SetupProblem ? error.message : String(error?.stack ?? error)}\n`,
+      );
       process.exit(1);
     },
   );

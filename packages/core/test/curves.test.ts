@@ -11,7 +11,10 @@ function sampled(text: string, x: [number, number], y: [number, number], width =
 /** Every joined pair of neighbouring points, as [x0, y0, x1, y1]. */
 function segments(runs: readonly Float64Array[]): [number, number, number, number][] {
   return runs.flatMap((run) =>
-    Array.from({ length: Math.max(0, run.length / 2 - 1) }, (_, i) => [...run.slice(2 * i, 2 * i + 4)] as [number, number, number, number]),
+    Array.from(
+      { length: Math.max(0, run.length / 2 - 1) },
+      (_, i) => [...run.slice(2 * i, 2 * i + 4)] as [number, number, number, number],
+    ),
   );
 }
 
@@ -25,7 +28,9 @@ describe('a sampled curve', () => {
   ] as const)('%s is never joined over a pole or jump', (text, range, gaps) => {
     const { runs } = sampled(text, [...range], [-4, 4]);
     for (const gap of gaps) {
-      const crossing = segments(runs).filter(([x0, y0, x1, y1]) => x0 < gap && x1 > gap && Math.abs(y1 - y0) > 0.02);
+      const crossing = segments(runs).filter(
+        ([x0, y0, x1, y1]) => x0 < gap && x1 > gap && Math.abs(y1 - y0) > 0.02,
+      );
       expect(crossing).toEqual([]);
     }
     expect(runs.length).toBeGreaterThanOrEqual(gaps.length + 1);
@@ -54,7 +59,15 @@ describe('a sampled curve', () => {
   });
 
   test('ordinary functions need at most 4,000 evaluations', () => {
-    for (const text of ['3x^2-5x-2', 'sin x', 'e^(-x^2)', 'x^3-3x', 'ln x', '2+7/5 sin(0.7x)+0.15x', 'tan x']) {
+    for (const text of [
+      '3x^2-5x-2',
+      'sin x',
+      'e^(-x^2)',
+      'x^3-3x',
+      'ln x',
+      '2+7/5 sin(0.7x)+0.15x',
+      'tan x',
+    ]) {
       expect(sampled(text, [-4, 4], [-5, 5], 1200).evaluations).toBeLessThanOrEqual(4000);
     }
   });
@@ -78,12 +91,52 @@ describe('the window chosen for a function', () => {
 
   /** Places computed by hand from the formulas. */
   test.each([
-    ['3x^2-5x-2', [[-1 / 3, 0], [2, 0], [5 / 6, -49 / 12]]],
-    ['x^3-3x', [[-1, 2], [1, -2], [Math.sqrt(3), 0]]],
-    ['x^4-20x^2+7', [[0, 7], [Math.sqrt(10), -93]]],
-    ['100x^2-3', [[0, -3], [Math.sqrt(0.03), 0]]],
-    ['x(12-x)/5', [[0, 0], [6, 7.2], [12, 0]]],
-    ['sin x', [[0, 0], [Math.PI / 2, 1], [-Math.PI / 2, -1]]],
+    [
+      '3x^2-5x-2',
+      [
+        [-1 / 3, 0],
+        [2, 0],
+        [5 / 6, -49 / 12],
+      ],
+    ],
+    [
+      'x^3-3x',
+      [
+        [-1, 2],
+        [1, -2],
+        [Math.sqrt(3), 0],
+      ],
+    ],
+    [
+      'x^4-20x^2+7',
+      [
+        [0, 7],
+        [Math.sqrt(10), -93],
+      ],
+    ],
+    [
+      '100x^2-3',
+      [
+        [0, -3],
+        [Math.sqrt(0.03), 0],
+      ],
+    ],
+    [
+      'x(12-x)/5',
+      [
+        [0, 0],
+        [6, 7.2],
+        [12, 0],
+      ],
+    ],
+    [
+      'sin x',
+      [
+        [0, 0],
+        [Math.PI / 2, 1],
+        [-Math.PI / 2, -1],
+      ],
+    ],
     ['e^(-x^2)', [[0, 1]]],
     ['ln x', [[1, 0]]],
   ] as const)('%s shows its zeros, highs and lows', (text, places) => {

@@ -90,7 +90,9 @@ describe('derivatives agree with a reference library to 1e-10 relative', () => {
       const value = Number(expected.evaluate({ x }));
       const tolerance = 1e-10 * Math.max(1e-3, Math.abs(value));
       expect(Math.abs(evaluateAt(program(text, 1), x) - value)).toBeLessThanOrEqual(tolerance);
-      expect(Math.abs((derivativesAt(program(text), x, 1)[1] as number) - value)).toBeLessThanOrEqual(tolerance);
+      expect(Math.abs((derivativesAt(program(text), x, 1)[1] as number) - value)).toBeLessThanOrEqual(
+        tolerance,
+      );
     }
   });
 });

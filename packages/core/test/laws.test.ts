@@ -38,7 +38,9 @@ describe('laws, on random expressions with a replayable seed', () => {
         // A steep second derivative turns the rounding of x itself into a visible difference.
         if (![value, automatic, symbolic].every(tame) || !(Math.abs(second) < 1e6)) return;
         compared++;
-        expect({ x, agree: closeTo(automatic, symbolic, 1e-8), automatic, symbolic }).toMatchObject({ agree: true });
+        expect({ x, agree: closeTo(automatic, symbolic, 1e-8), automatic, symbolic }).toMatchObject({
+          agree: true,
+        });
       }),
       replayable,
     );
@@ -60,14 +62,20 @@ describe('laws, on random expressions with a replayable seed', () => {
 
   test('an enclosure contains every sample', () => {
     fc.assert(
-      fc.property(expressions, points, fc.double({ min: 0, max: 2, noNaN: true }), fc.double({ min: 0, max: 1, noNaN: true }), (tree, low, width, share) => {
-        const program = compile(tree, 'x');
-        const high = low + width;
-        const range = enclose(program, low, high);
-        const value = evaluateAt(program, Math.min(high, low + width * share));
-        if (Number.isNaN(value)) expect(range.sure).toBe(false);
-        else if (Number.isFinite(value)) expect(value >= range.low && value <= range.high).toBe(true);
-      }),
+      fc.property(
+        expressions,
+        points,
+        fc.double({ min: 0, max: 2, noNaN: true }),
+        fc.double({ min: 0, max: 1, noNaN: true }),
+        (tree, low, width, share) => {
+          const program = compile(tree, 'x');
+          const high = low + width;
+          const range = enclose(program, low, high);
+          const value = evaluateAt(program, Math.min(high, low + width * share));
+          if (Number.isNaN(value)) expect(range.sure).toBe(false);
+          else if (Number.isFinite(value)) expect(value >= range.low && value <= range.high).toBe(true);
+        },
+      ),
       { ...replayable, numRuns: 2000 },
     );
   });

@@ -20,8 +20,12 @@ export const expressions: fc.Arbitrary<Expression> = fc.letrec<{ node: Expressio
       .tuple(fc.constantFrom('add', 'subtract', 'multiply', 'divide' as const), tie('node'), tie('node'))
       .map(([kind, left, right]) => tree.binary(kind as 'add', left, right)),
     tie('node').map(tree.negate),
-    fc.tuple(tie('node'), fc.integer({ min: 2, max: 4 })).map(([base, n]) => tree.power(base, tree.number(n))),
-    fc.tuple(fc.constantFrom(...functionNames), tie('node')).map(([name, argument]) => tree.call(name, argument)),
+    fc
+      .tuple(tie('node'), fc.integer({ min: 2, max: 4 }))
+      .map(([base, n]) => tree.power(base, tree.number(n))),
+    fc
+      .tuple(fc.constantFrom(...functionNames), tie('node'))
+      .map(([name, argument]) => tree.call(name, argument)),
   ),
 })).node;
 

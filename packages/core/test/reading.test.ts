@@ -51,14 +51,18 @@ const readings: readonly [string, string][] = [
 
 describe('what a textbook prints is read', () => {
   test.each(readings)('%s', (typed, meaning) => {
-    const parameters = (text: string) => program(text).parameters.map((name) => ({ a: 2, b: 3, level: 7, x_0: 5 })[name] ?? NaN);
+    const parameters = (text: string) =>
+      program(text).parameters.map((name) => ({ a: 2, b: 3, level: 7, x_0: 5 })[name] ?? NaN);
     for (const x of [0.3, 0.7, 0.9]) {
       const [read, meant] = [typed, meaning].map((text) => evaluateAt(program(text), x, parameters(text)));
       expect(read).toBeCloseTo(meant as number, 12);
     }
     const numbersOnly = (text: string) => JSON.stringify(expression(text));
     const isSpelledDifferently = /log|!|°|E/.test(typed);
-    if (!isSpelledDifferently) expect(numbersOnly(typed).replaceAll('"0.5"', '".5"')).toBe(numbersOnly(meaning).replaceAll('"0.5"', '".5"'));
+    if (!isSpelledDifferently)
+      expect(numbersOnly(typed).replaceAll('"0.5"', '".5"')).toBe(
+        numbersOnly(meaning).replaceAll('"0.5"', '".5"'),
+      );
   });
 });
 
@@ -117,7 +121,10 @@ describe('definitions', () => {
     expect(reading).toMatchObject({ ok: true, value: { name: 'L', variable: 't' } });
   });
   test('a constant', () => {
-    expect(readDefinition('v_max = 3')).toMatchObject({ ok: true, value: { name: 'v_max', variable: undefined } });
+    expect(readDefinition('v_max = 3')).toMatchObject({
+      ok: true,
+      value: { name: 'v_max', variable: undefined },
+    });
   });
   test('the head is known even while the body cannot be read', () => {
     expect(headOf('g(x) = 2 + + )')).toEqual({ name: 'g', variable: 'x' });

@@ -4,7 +4,10 @@ import { expression, program } from './scope.ts';
 
 const tangentTo = (text: string, at: string) => {
   const exact = rational.parseDecimal(at);
-  return tangentAt({ body: expression(text), variable: 'x', program: program(text) }, knownNumber(Number(at), exact));
+  return tangentAt(
+    { body: expression(text), variable: 'x', program: program(text) },
+    knownNumber(Number(at), exact),
+  );
 };
 const text = (r: rational.Rational | null) => r && rational.toText(r);
 
@@ -32,7 +35,11 @@ describe('the tangent at a point', () => {
   });
 
   test('is level at a high point and vertical at a cube root’s zero', () => {
-    expect(tangentTo('4 - x^2', '0')).toMatchObject({ kind: 'line', slope: { value: 0 }, intercept: { value: 4 } });
+    expect(tangentTo('4 - x^2', '0')).toMatchObject({
+      kind: 'line',
+      slope: { value: 0 },
+      intercept: { value: 4 },
+    });
     expect(tangentTo('∛x', '0')).toMatchObject({ kind: 'vertical', x: { value: 0 } });
     expect(tangentTo('√x', '0')).toMatchObject({ kind: 'vertical' });
   });

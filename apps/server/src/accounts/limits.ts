@@ -39,6 +39,10 @@ async function consume(limiter: RateLimiterPostgres, key: string): Promise<void>
   } catch (error) {
     if (!(error instanceof RateLimiterRes)) throw error;
     const minutes = Math.max(1, Math.ceil(error.msBeforeNext / 60_000));
-    throw new HttpProblem(429, 'tooManyAttempts', `Too many attempts; please wait ${minutes} minutes and try again.`);
+    throw new HttpProblem(
+      429,
+      'tooManyAttempts',
+      `Too many attempts; please wait ${minutes} minutes and try again.`,
+    );
   }
 }

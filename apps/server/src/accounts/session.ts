@@ -14,12 +14,20 @@ declare module 'express-session' {
 const thirtyDays = 30 * 24 * 60 * 60 * 1000;
 
 /** Sessions live in the database, so that any of several servers can answer. */
-export function sessions({ pool }: Database, config: Config, onError: (error: Error) => void): RequestHandler {
+export function sessions(
+  { pool }: Database,
+  config: Config,
+  onError: (error: Error) => void,
+): RequestHandler {
   const Store = connectPgSimple(session);
   return session({
     name: 'yperkine',
     secret: config.sessionSecret,
-    store: new Store({ pool, tableName: 'sessions', errorLog: (error) => onError(error as unknown as Error) }),
+    store: new Store({
+      pool,
+      tableName: 'sessions',
+      errorLog: (error) => onError(error as unknown as Error),
+    }),
     resave: false,
     saveUninitialized: false,
     rolling: true,

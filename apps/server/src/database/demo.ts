@@ -13,7 +13,14 @@ interface Example {
   readonly document: Document;
 }
 
-const slider = (order: number, name: string, value: string, from: string, to: string, step: string): Entry => ({
+const slider = (
+  order: number,
+  name: string,
+  value: string,
+  from: string,
+  to: string,
+  step: string,
+): Entry => ({
   kind: 'parameter',
   order,
   name,
@@ -80,7 +87,10 @@ export const examples: readonly Example[] = [
 
 /** Puts the demo teacher and the examples in where they are missing; what the teacher changed stays. */
 export async function putInDemo(): Promise<void> {
-  await AccountRow.findOrCreate({ where: { id: demoAccount.id }, defaults: { ...demoAccount, passwordHash: null } });
+  await AccountRow.findOrCreate({
+    where: { id: demoAccount.id },
+    defaults: { ...demoAccount, passwordHash: null },
+  });
   for (const [i, { id, document }] of examples.entries()) {
     const opened = openDocument(document);
     if (!opened.ok) throw new Error(`the example ${document.title} is not a valid document`);

@@ -53,7 +53,12 @@ export function accountRoutes(limits: AttemptLimits, demo: boolean): Router {
       await AccountRow.create({ id, name, email, passwordHash: await hashPassword(password) });
     } catch (error) {
       if (!(error instanceof UniqueConstraintError)) throw error;
-      throw new HttpProblem(409, 'emailTaken', 'There is already an account with this e-mail address.', 'email');
+      throw new HttpProblem(
+        409,
+        'emailTaken',
+        'There is already an account with this e-mail address.',
+        'email',
+      );
     }
     await begin(request, id);
     response.status(201).json(await sessionOf(request));

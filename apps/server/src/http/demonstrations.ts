@@ -1,6 +1,11 @@
 import { createHash, randomUUID } from 'node:crypto';
 import { day, emptyDocument, night, smallPicture } from '@yperkine/demonstration';
-import { newDemonstrationSchema, saveSchema, type DemonstrationSummary, type Library } from '@yperkine/protocol';
+import {
+  newDemonstrationSchema,
+  saveSchema,
+  type DemonstrationSummary,
+  type Library,
+} from '@yperkine/protocol';
 import { Router, type Request } from 'express';
 import type { Sequelize } from 'sequelize';
 import { requireAccount } from '../accounts/session.ts';
@@ -44,7 +49,9 @@ export function demonstrationRoutes(sequelize: Sequelize): Router {
   router.post('/', async (request, response) => {
     const { title, copyOf } = readBody(newDemonstrationSchema, request.body ?? {});
     const source = copyOf === undefined ? null : documentOf(await own(request, copyOf));
-    const document = source ? { ...source, title: `Copy of ${source.title}`.slice(0, 200) } : emptyDocument(title);
+    const document = source
+      ? { ...source, title: `Copy of ${source.title}`.slice(0, 200) }
+      : emptyDocument(title);
     const row = await DemonstrationRow.create({
       id: randomUUID(),
       accountId: requireAccount(request),

@@ -10,7 +10,13 @@ export function health({ pool }: Database): RequestHandler {
       () => true,
       () => false,
     );
-    const isOk = await Promise.race([answered, new Promise<boolean>((resolve) => setTimeout(resolve, patience, false).unref())]);
-    response.set('Cache-Control', 'no-store').status(isOk ? 200 : 503).json({ status: isOk ? 'ok' : 'unavailable' });
+    const isOk = await Promise.race([
+      answered,
+      new Promise<boolean>((resolve) => setTimeout(resolve, patience, false).unref()),
+    ]);
+    response
+      .set('Cache-Control', 'no-store')
+      .status(isOk ? 200 : 503)
+      .json({ status: isOk ? 'ok' : 'unavailable' });
   };
 }

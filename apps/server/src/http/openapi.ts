@@ -2,7 +2,11 @@ import { routes, type Route } from '@yperkine/protocol';
 import { z } from 'zod';
 
 const json = (schema: z.ZodType, io: 'input' | 'output') => ({
-  content: { 'application/json': { schema: z.toJSONSchema(schema, { target: 'openapi-3.0', io, unrepresentable: 'any' }) } },
+  content: {
+    'application/json': {
+      schema: z.toJSONSchema(schema, { target: 'openapi-3.0', io, unrepresentable: 'any' }),
+    },
+  },
 });
 
 /** The description of the server's interface, made from the same schemas that read the requests. */
@@ -18,7 +22,12 @@ function operation({ summary, request, responses, path }: Route): object {
   const names = [...path.matchAll(/\{(\w+)\}/g)].map((match) => match[1]);
   return {
     summary,
-    parameters: names.map((name) => ({ name, in: 'path', required: true, schema: { type: 'string', format: 'uuid' } })),
+    parameters: names.map((name) => ({
+      name,
+      in: 'path',
+      required: true,
+      schema: { type: 'string', format: 'uuid' },
+    })),
     ...(request ? { requestBody: { required: true, ...json(request, 'input') } } : {}),
     responses: Object.fromEntries(
       Object.entries(responses).map(([status, schema]) => [

@@ -16,14 +16,20 @@ export class HttpProblem extends Error {
   }
 }
 
-export const notFound = (): HttpProblem => new HttpProblem(404, 'notFound', 'This does not exist, or is not yours.');
+export const notFound = (): HttpProblem =>
+  new HttpProblem(404, 'notFound', 'This does not exist, or is not yours.');
 
 /** Reads a request body by its schema; the first thing that is wrong becomes the answer. */
 export function readBody<T extends z.ZodType>(schema: T, body: unknown): z.output<T> {
   const parsed = schema.safeParse(body);
   if (parsed.success) return parsed.data;
   const issue = parsed.error.issues[0];
-  throw new HttpProblem(400, 'badRequest', issue?.message ?? 'The request cannot be read.', issue?.path.join('.'));
+  throw new HttpProblem(
+    400,
+    'badRequest',
+    issue?.message ?? 'The request cannot be read.',
+    issue?.path.join('.'),
+  );
 }
 
 export function readId(id: unknown): string {
@@ -42,7 +48,10 @@ function isDatabaseAway(error: unknown): boolean {
   if (error instanceof ConnectionError || error instanceof ConnectionAcquireTimeoutError) return true;
   const { code, message } = error as { code?: unknown; message?: unknown };
   const isConnectionCode = typeof code === 'string' && /^(ECONN|EPIPE|57P0|08)/.test(code);
-  return isConnectionCode || /Connection terminated|connect ECONN|timeout exceeded when trying to connect/.test(String(message));
+  return (
+    isConnectionCode ||
+    /Connection terminated|connect ECONN|timeout exceeded when trying to connect/.test(String(message))
+  );
 }
 
 /** Turns everything that a route throws into one sentence; details go to the log only. */
@@ -51,8 +60,10 @@ export function problemHandler(logger: Logger): ErrorRequestHandler {
     if (response.headersSent) return next(error);
     if (error instanceof HttpProblem) return send(response, error);
     const status = (error as { status?: unknown }).status;
-    if (status === 413) return send(response, new HttpProblem(413, 'tooLarge', 'This is too large to be saved at once.'));
-    if (status === 400) return send(response, new HttpProblem(400, 'badRequest', 'The request cannot be read.'));
+    if (status === 413)
+      return send(response, new HttpProblem(413, 'tooLarge', 'This is too large to be saved at once.'));
+    if (status === 400)
+      return send(response, new HttpProblem(400, 'badRequest', 'The request cannot be read.'));
     if (isDatabaseAway(error)) {
       logger.warn({ path: request.path }, 'the database is away');
       return send(response, new HttpProblem(503, 'unavailable', 'The database cannot be reached just now.'));

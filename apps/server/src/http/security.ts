@@ -17,7 +17,11 @@ export const securityHeaders = helmet({
       defaultSrc: ["'none'"],
       scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
       workerSrc: ["'self'"],
-      styleSrc: ["'self'", (_request, response) => `'nonce-${(response as unknown as { locals: { nonce: string } }).locals.nonce}'`],
+      styleSrc: [
+        "'self'",
+        (_request, response) =>
+          `'nonce-${(response as unknown as { locals: { nonce: string } }).locals.nonce}'`,
+      ],
       fontSrc: ["'self'"],
       imgSrc: ["'self'"],
       connectSrc: ["'self'"],

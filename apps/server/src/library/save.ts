@@ -4,16 +4,26 @@ import { Op, type Sequelize, type Transaction } from 'sequelize';
 import { ChangeRow, DemonstrationRow } from '../database/models.ts';
 import { HttpProblem, notFound } from '../http/problem.ts';
 
-export type SaveResult = { readonly kind: 'saved'; readonly saved: Saved } | { readonly kind: 'stale'; readonly stale: Stale };
+export type SaveResult =
+  { readonly kind: 'saved'; readonly saved: Saved } | { readonly kind: 'stale'; readonly stale: Stale };
 
 /**
  * Saves changes that were made on version `base`, all or none. Changes that are there already (the
  * answer to an earlier try was lost) are skipped. When others changed something since, nothing is
  * saved and their changes are the answer.
  */
-export function save(sequelize: Sequelize, accountId: string, id: string, { base, changes }: Save): Promise<SaveResult> {
+export function save(
+  sequelize: Sequelize,
+  accountId: string,
+  id: string,
+  { base, changes }: Save,
+): Promise<SaveResult> {
   return sequelize.transaction(async (transaction) => {
-    const row = await DemonstrationRow.findOne({ where: { id, accountId }, lock: transaction.LOCK.UPDATE, transaction });
+    const row = await DemonstrationRow.findOne({
+      where: { id, accountId },
+      lock: transaction.LOCK.UPDATE,
+      transaction,
+    });
     if (!row) throw notFound();
     const since = await changesSince(id, base, transaction);
     const known = new Set(since.map((change) => change.id));
@@ -26,7 +36,11 @@ export function save(sequelize: Sequelize, accountId: string, id: string, { base
   });
 }
 
-async function changesSince(demonstrationId: string, base: number, transaction: Transaction): Promise<Change[]> {
+async function changesSince(
+  demonstrationId: string,
+  base: number,
+  transaction: Transaction,
+): Promise<Change[]> {
   const rows = await ChangeRow.findAll({
     where: { demonstrationId, version: { [Op.gt]: base } },
     order: [['version', 'ASC']],
@@ -58,6 +72,11 @@ async function store(row: DemonstrationRow, changes: readonly Change[], transact
 /** The stored document, brought up to date. @throws HttpProblem 422 for one that cannot be read */
 export function documentOf(row: DemonstrationRow): Document {
   const opened = openDocument(row.document);
-  if (!opened.ok) throw new HttpProblem(422, opened.reason, 'This demonstration was made by a newer version or is damaged.');
+  if (!opened.ok)
+    throw new HttpProblem(
+      422,
+      opened.reason,
+      'This demonstration was made by a newer version or is damaged.',
+    );
   return opened.document;
 }

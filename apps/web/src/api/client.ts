@@ -58,7 +58,12 @@ function refusal({ status, body }: Answer): Refusal {
   return new Refusal(status, parsed.data.error.message, parsed.data.error.field);
 }
 
-async function expectBody<T extends z.ZodType>(schema: T, method: string, path: string, body?: unknown): Promise<z.output<T>> {
+async function expectBody<T extends z.ZodType>(
+  schema: T,
+  method: string,
+  path: string,
+  body?: unknown,
+): Promise<z.output<T>> {
   const answer = await ask(method, path, body);
   if (answer.status === 409) throw refusal(answer);
   return schema.parse(answer.body);

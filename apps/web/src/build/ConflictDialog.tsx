@@ -20,7 +20,9 @@ function Question({ conflicts }: { conflicts: readonly Conflict[] }) {
       <div className="fixed inset-0 grid place-items-center overflow-y-auto p-4">
         <DialogPanel className="card w-full max-w-xl p-6">
           <DialogTitle className="text-xl font-semibold">Changed in two windows</DialogTitle>
-          <p className="mt-1 mb-4 text-quiet">Another window saved first. Choose what stays; everything else is kept from both.</p>
+          <p className="mt-1 mb-4 text-quiet">
+            Another window saved first. Choose what stays; everything else is kept from both.
+          </p>
           {conflicts.map((conflict) => (
             <RadioGroup
               key={conflict.place}
@@ -73,6 +75,7 @@ const placeName = (edit: Edit): string =>
 function valueText(edit: Edit): string {
   const value: unknown = edit.new;
   if (value === null) return 'deleted';
-  if (typeof value === 'string' || typeof value === 'number' || typeof value === 'boolean') return String(value);
+  if (typeof value === 'string' || typeof value === 'number' || typeof value === 'boolean')
+    return String(value);
   return 'text' in (value as object) ? String((value as { text: unknown }).text) : 'kept';
 }

@@ -6,7 +6,8 @@ const sentences: Readonly<Record<SaveState, string>> = {
   saved: 'saved',
   saving: 'saving …',
   away: 'The server is away. Work on: everything is kept on this computer and saved when it is back.',
-  signedOut: 'You are signed out. Work on: everything is kept here and saved once you sign in again in another tab.',
+  signedOut:
+    'You are signed out. Work on: everything is kept here and saved once you sign in again in another tab.',
   asking: 'changed in two windows',
   refused: 'The server does not take this change. It is kept on this computer; undoing it lets saving go on.',
   gone: 'This demonstration was deleted elsewhere. What you changed is kept on this computer.',
@@ -32,7 +33,10 @@ export function Notices() {
   return (
     <>
       {isTrouble(state) && (
-        <div role="alert" className="card mx-3 flex items-center gap-3 border-here bg-here/12 px-4 py-2.5 sm:mx-4">
+        <div
+          role="alert"
+          className="card mx-3 flex items-center gap-3 border-here bg-here/12 px-4 py-2.5 sm:mx-4"
+        >
           {state === 'away' ? <CloudOff size={19} aria-hidden /> : <TriangleAlert size={19} aria-hidden />}
           {sentences[state]}
         </div>
@@ -40,7 +44,11 @@ export function Notices() {
       {notice !== null && (
         <div role="alert" className="card mx-3 flex items-center gap-3 px-4 py-2.5 sm:mx-4">
           <span className="flex-1">{notice}</span>
-          <button type="button" className="font-semibold underline underline-offset-2" onClick={() => workbench.tell(null)}>
+          <button
+            type="button"
+            className="font-semibold underline underline-offset-2"
+            onClick={() => workbench.tell(null)}
+          >
             Good
           </button>
         </div>

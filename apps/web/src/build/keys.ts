@@ -8,7 +8,8 @@ function isTyping(target: EventTarget | null): boolean {
 }
 
 const isPressable = (target: EventTarget | null): boolean =>
-  target instanceof HTMLElement && target.closest('button, a, select, [role="radio"], [role="menuitem"], [role="dialog"]') !== null;
+  target instanceof HTMLElement &&
+  target.closest('button, a, select, [role="radio"], [role="menuitem"], [role="dialog"]') !== null;
 
 /** Keys that work everywhere in the build view: Space plays, Ctrl+Z and Ctrl+Shift+Z go back and forth. */
 export function listenToKeys(workbench: Workbench): () => void {

@@ -78,7 +78,11 @@ interface DemonstrationCardProps {
   readonly onRemove: () => void;
 }
 
-function DemonstrationCard({ summary: { id, title, version, changedAt }, onCopy, onRemove }: DemonstrationCardProps) {
+function DemonstrationCard({
+  summary: { id, title, version, changedAt },
+  onCopy,
+  onRemove,
+}: DemonstrationCardProps) {
   const theme = useTheme(({ name }) => name);
   const shownTitle = title || 'Untitled demonstration';
   return (

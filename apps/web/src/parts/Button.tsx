@@ -36,7 +36,13 @@ export const iconButtonClass =
 
 export function IconButton({ label, className, children, ...rest }: IconButtonProps) {
   return (
-    <button type="button" aria-label={label} title={label} className={clsx(iconButtonClass, className)} {...rest}>
+    <button
+      type="button"
+      aria-label={label}
+      title={label}
+      className={clsx(iconButtonClass, className)}
+      {...rest}
+    >
       {children}
     </button>
   );

@@ -25,7 +25,14 @@ export function readNumber(typed: string): { value: string } | { message: string
 }
 
 /** A field for an exact number. What is typed stays until it is a number or Escape takes it back. */
-export function NumberField({ label, value, onCommit, emptyMeans, isLabelHidden = false, className }: NumberFieldProps) {
+export function NumberField({
+  label,
+  value,
+  onCommit,
+  emptyMeans,
+  isLabelHidden = false,
+  className,
+}: NumberFieldProps) {
   const [draft, setDraft] = useState<string | null>(null);
   const [problem, setProblem] = useState<{ message: string; correction?: string } | null>(null);
   const id = useId();
@@ -71,7 +78,11 @@ export function NumberField({ label, value, onCommit, emptyMeans, isLabelHidden 
         <p id={`${id}-problem`} role="alert" className="mt-1 text-sm text-danger">
           {problem.message}{' '}
           {problem.correction !== undefined && (
-            <button type="button" className="font-semibold underline" onClick={() => commit(problem.correction ?? '')}>
+            <button
+              type="button"
+              className="font-semibold underline"
+              onClick={() => commit(problem.correction ?? '')}
+            >
               Use {problem.correction}
             </button>
           )}

@@ -6,7 +6,8 @@ import type { Line } from '@yperkine/demonstration';
 export const Typeset = memo(function Typeset({ latex }: { latex: string }) {
   const element = useRef<HTMLSpanElement>(null);
   useLayoutEffect(() => {
-    if (element.current) katex.render(latex, element.current, { throwOnError: false, output: 'htmlAndMathml' });
+    if (element.current)
+      katex.render(latex, element.current, { throwOnError: false, output: 'htmlAndMathml' });
   }, [latex]);
   return <span ref={element} />;
 });

@@ -9,7 +9,10 @@ const BuildRoute = lazy(async () => ({ default: (await import('../build/BuildVie
 
 const queries = new QueryClient({
   defaultOptions: {
-    queries: { retry: (count, error) => !(error instanceof Refusal) && count < 3, refetchOnWindowFocus: false },
+    queries: {
+      retry: (count, error) => !(error instanceof Refusal) && count < 3,
+      refetchOnWindowFocus: false,
+    },
   },
 });
 

@@ -29,15 +29,20 @@ export function SignInRoute({ demo }: { demo: boolean }) {
         <div>
           <h1 className="mb-4 text-4xl leading-tight font-semibold">Show the slope while the point moves.</h1>
           <p className="mb-6 max-w-md text-lg text-quiet">
-            State a function, draw its tangent, set it in motion. The curve, its derivative and every number stay
-            in step, and the window shows what matters.
+            State a function, draw its tangent, set it in motion. The curve, its derivative and every number
+            stay in step, and the window shows what matters.
           </p>
           <Illustration />
         </div>
         <div className="card p-6">
           {demo && (
             <>
-              <Button look="strong" className="w-full" disabled={asDemo.isPending} onClick={() => asDemo.mutate()}>
+              <Button
+                look="strong"
+                className="w-full"
+                disabled={asDemo.isPending}
+                onClick={() => asDemo.mutate()}
+              >
                 Sign in as the demo teacher
               </Button>
               {asDemo.error && (
@@ -48,10 +53,18 @@ export function SignInRoute({ demo }: { demo: boolean }) {
               <p className="my-4 text-center text-sm text-quiet">or with your own account</p>
             </>
           )}
-          {isNew ? <AccountForm key="new" isNew onEnter={enter} /> : <AccountForm key="known" isNew={false} onEnter={enter} />}
+          {isNew ? (
+            <AccountForm key="new" isNew onEnter={enter} />
+          ) : (
+            <AccountForm key="known" isNew={false} onEnter={enter} />
+          )}
           <p className="mt-4 text-center text-quiet">
             {isNew ? 'Already have an account?' : 'New here?'}{' '}
-            <button type="button" className="font-semibold text-ink underline underline-offset-2" onClick={() => setNew(!isNew)}>
+            <button
+              type="button"
+              className="font-semibold text-ink underline underline-offset-2"
+              onClick={() => setNew(!isNew)}
+            >
               {isNew ? 'Sign in' : 'Make an account'}
             </button>
           </p>
@@ -76,7 +89,9 @@ function AccountForm({ isNew, onEnter }: { isNew: boolean; onEnter: (session: Se
     setProblem(null);
     setBusy(true);
     try {
-      onEnter(isNew ? await api.signUp(signUpSchema.parse(form)) : await api.signIn(signInSchema.parse(form)));
+      onEnter(
+        isNew ? await api.signUp(signUpSchema.parse(form)) : await api.signIn(signInSchema.parse(form)),
+      );
     } catch (error) {
       const field = error instanceof Refusal ? (error.field ?? null) : null;
       setProblem({ field, message: (error as Error).message });
@@ -151,7 +166,7 @@ function Illustration() {
   const slope = -Math.cos(1);
   const reach = 105;
   return (
-    <svg viewBox="0 0 420 180" className="w-full max-w-md" aria-hidden>
+    <svg viewBox="0 -30 420 210" className="w-full max-w-md" aria-hidden>
       <path d="M20 90H400" stroke="var(--rule)" strokeWidth="1.5" />
       <path d={curve} fill="none" stroke="var(--f)" strokeWidth="3" strokeLinecap="round" />
       <path

@@ -1,4 +1,14 @@
-import { canonicalName, chooseYRange, headOf, isReserved, rational, readDefinition, readExpression, sentence, type Problem } from '@yperkine/core';
+import {
+  canonicalName,
+  chooseYRange,
+  headOf,
+  isReserved,
+  rational,
+  readDefinition,
+  readExpression,
+  sentence,
+  type Problem,
+} from '@yperkine/core';
 import {
   curveOf,
   fineStep,
@@ -23,7 +33,12 @@ import type { Workbench } from './workbench.ts';
 
 export type Addition =
   | { readonly ok: true }
-  | { readonly ok: false; readonly message: string; readonly problem?: Problem; readonly missingName?: string };
+  | {
+      readonly ok: false;
+      readonly message: string;
+      readonly problem?: Problem;
+      readonly missingName?: string;
+    };
 
 const added = (id: Id, entry: Entry): Edit => ({ at: 'entries', id, old: null, new: entry });
 const newId = (): Id => nanoid(12);
@@ -35,7 +50,9 @@ const placeLetters = [...'abcdkmn'];
 function freeName(document: Document, letters: readonly string[]): string {
   const taken = new Set(Object.values(document.entries).map(nameOf));
   for (let index = 0; ; index++) {
-    const free = letters.map((letter) => (index === 0 ? letter : `${letter}_${index}`)).find((name) => !taken.has(name));
+    const free = letters
+      .map((letter) => (index === 0 ? letter : `${letter}_${index}`))
+      .find((name) => !taken.has(name));
     if (free !== undefined) return free;
   }
 }
@@ -59,12 +76,20 @@ export function addGiven(workbench: Workbench, typed: string): Addition {
   return variable === undefined ? addParameter(workbench, text, name) : addFunction(workbench, text);
 }
 
-function refused(reading: ReturnType<typeof readExpression> | ReturnType<typeof readDefinition>, shift: number): Addition {
+function refused(
+  reading: ReturnType<typeof readExpression> | ReturnType<typeof readDefinition>,
+  shift: number,
+): Addition {
   if (reading.ok) return { ok: true };
   const { problem } = reading;
   const moved = { ...problem, from: Math.max(0, problem.from - shift), to: Math.max(0, problem.to - shift) };
   const isName = problem.code === 'unknownName' && /^\p{L}(?:_?\w+)?$/u.test(problem.subject);
-  return { ok: false, message: sentence(problem), problem: moved, ...(isName ? { missingName: problem.subject } : {}) };
+  return {
+    ok: false,
+    message: sentence(problem),
+    problem: moved,
+    ...(isName ? { missingName: problem.subject } : {}),
+  };
 }
 
 function addFunction(workbench: Workbench, text: string): Addition {
@@ -83,15 +108,27 @@ function addFunction(workbench: Workbench, text: string): Addition {
 
 /** The value and limits of a new slider around a typed number. */
 function addParameter(workbench: Workbench, text: string, name: string): Addition {
-  const value = text.slice(text.indexOf('=') + 1).trim().replace('−', '-');
+  const value = text
+    .slice(text.indexOf('=') + 1)
+    .trim()
+    .replace('−', '-');
   const exact = rational.parseDecimal(value);
   if (!exact) return { ok: false, message: `A slider starts at a number: write ${name} = 3.` };
   const reach = Math.max(5, 10 ** Math.ceil(Math.log10(Math.abs(rational.toNumber(exact)) || 1)));
-  workbench.change([added(newId(), parameterEntry(workbench.state.document, name, value, -reach, reach, '0.1'))]);
+  workbench.change([
+    added(newId(), parameterEntry(workbench.state.document, name, value, -reach, reach, '0.1')),
+  ]);
   return { ok: true };
 }
 
-function parameterEntry(document: Document, name: string, value: string, from: number, to: number, step: string): Entry {
+function parameterEntry(
+  document: Document,
+  name: string,
+  value: string,
+  from: number,
+  to: number,
+  step: string,
+): Entry {
   return {
     kind: 'parameter',
     order: lastOrder(document.entries),
@@ -110,7 +147,8 @@ export function makeParameter(workbench: Workbench, typedName: string): void {
   const [letters = '', index = ''] = typedName.split('_');
   const digits = /^(\p{L}+)(\d+)$/u.exec(letters);
   const name = digits ? canonicalName(digits[1] ?? '', digits[2] ?? '') : canonicalName(letters, index);
-  if (!isReserved(name)) workbench.change([added(newId(), parameterEntry(workbench.state.document, name, '1', -5, 5, '0.1'))]);
+  if (!isReserved(name))
+    workbench.change([added(newId(), parameterEntry(workbench.state.document, name, '1', -5, 5, '0.1'))]);
 }
 
 /** The slider of a place on a curve: the one its studies share already, or a new one. */
@@ -168,7 +206,7 @@ export function addDerivative(workbench: Workbench, of: Id): void {
 export function removeEntry(workbench: Workbench, id: Id): void {
   const { document } = workbench.state;
   const gone = new Set([id]);
-  for (let size = 0; size !== gone.size; ) {
+  for (let size = 0; size !== gone.size;) {
     size = gone.size;
     for (const [other, entry] of Object.entries(document.entries)) {
       if (standsOn(entry).some((base) => gone.has(base))) gone.add(other);
@@ -179,7 +217,11 @@ export function removeEntry(workbench: Workbench, id: Id): void {
     const entry = document.entries[target];
     return entry ? [{ at: 'entries', id: target, old: entry, new: null }] : [];
   });
-  const used = new Set(Object.entries(document.entries).flatMap(([other, entry]) => ('tier' in entry && !gone.has(other) ? [entry.tier] : [])));
+  const used = new Set(
+    Object.entries(document.entries).flatMap(([other, entry]) =>
+      'tier' in entry && !gone.has(other) ? [entry.tier] : [],
+    ),
+  );
   for (const [tier, value] of Object.entries(document.tiers)) {
     if (!used.has(tier) && tier !== firstTier) edits.push({ at: 'tiers', id: tier, old: value, new: null });
   }
@@ -201,13 +243,17 @@ function standsOn(entry: Entry): Id[] {
 
 /** Sliders that only served studies which go, and that no formula mentions. */
 function abandonedSliders(document: Document, gone: ReadonlySet<Id>): Id[] {
-  const served = new Set([...gone].flatMap((id) => (document.entries[id] ? standsOn(document.entries[id]) : [])));
+  const served = new Set(
+    [...gone].flatMap((id) => (document.entries[id] ? standsOn(document.entries[id]) : [])),
+  );
   const kept = Object.entries(document.entries).filter(([id]) => !gone.has(id));
   return [...served].filter((id) => {
     const entry = document.entries[id];
     if (entry?.kind !== 'parameter') return false;
     const isServing = kept.some(([, other]) => standsOn(other).includes(id));
-    const isMentioned = kept.some(([, other]) => other.kind === 'function' && other.text.includes(entry.name));
+    const isMentioned = kept.some(
+      ([, other]) => other.kind === 'function' && other.text.includes(entry.name),
+    );
     return !isServing && !isMentioned;
   });
 }

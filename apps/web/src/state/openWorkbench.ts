@@ -13,12 +13,18 @@ export interface OpenDemonstration {
 }
 
 /** Opens a stored demonstration together with what an earlier window could not save. */
-export async function openWorkbench({ id, version, document }: StoredDemonstration): Promise<OpenDemonstration> {
+export async function openWorkbench({
+  id,
+  version,
+  document,
+}: StoredDemonstration): Promise<OpenDemonstration> {
   windowId ??= claimWindowId();
   const ownWindow = await windowId;
   const pending = await findPending(id, ownWindow);
   const base = pending?.baseDocument ?? document;
-  const workbench = new Workbench(applyAll(base, pending?.changes ?? []), (callback) => requestAnimationFrame(callback));
+  const workbench = new Workbench(applyAll(base, pending?.changes ?? []), (callback) =>
+    requestAnimationFrame(callback),
+  );
   const saver = new Saver(
     {
       send: (save) => api.save(id, save),

@@ -139,7 +139,8 @@ export class Workbench {
 
   private apply(change: Change): void {
     const document = applyChange(this.state.document, change);
-    const here = this.state.here !== null && document.entries[this.state.here] ? this.state.here : hereOf(document);
+    const here =
+      this.state.here !== null && document.entries[this.state.here] ? this.state.here : hereOf(document);
     this.set({ document, here });
     this.saver?.add(change);
   }
@@ -196,7 +197,10 @@ export class Workbench {
     const entry = document.entries[parameter];
     this.set({ stage: withoutValue(stage, parameter), caught: null });
     if (typeof shown !== 'string' || entry?.kind !== 'parameter') return;
-    this.change([{ at: 'field', of: 'entries', id: parameter, field: 'value', old: entry.value, new: shown }], together);
+    this.change(
+      [{ at: 'field', of: 'entries', id: parameter, field: 'value', old: entry.value, new: shown }],
+      together,
+    );
   }
 
   setValue(parameter: Id, value: string, together?: string): void {

@@ -16,7 +16,12 @@ export type Canonical =
   | { readonly kind: 'sum'; readonly terms: readonly Canonical[]; readonly key: string }
   | Product
   | Power
-  | { readonly kind: 'call'; readonly name: string; readonly operands: readonly Canonical[]; readonly key: string }
+  | {
+      readonly kind: 'call';
+      readonly name: string;
+      readonly operands: readonly Canonical[];
+      readonly key: string;
+    }
   | {
       readonly kind: 'apply';
       readonly name: string;
@@ -115,7 +120,18 @@ export function callOf(name: string, operands: readonly Canonical[]): Canonical 
   return known ?? { kind: 'call', name, operands, key: `${name}(${operands.map((o) => o.key).join()})` };
 }
 
-const zeroAtZero = new Set(['sin', 'tan', 'arcsin', 'arctan', 'sinh', 'tanh', 'arsinh', 'artanh', 'abs', 'sign']);
+const zeroAtZero = new Set([
+  'sin',
+  'tan',
+  'arcsin',
+  'arctan',
+  'sinh',
+  'tanh',
+  'arsinh',
+  'artanh',
+  'abs',
+  'sign',
+]);
 
 function knownValue(name: string, operand: Canonical): Canonical | undefined {
   if (isNumber(operand, 0)) {
@@ -216,7 +232,8 @@ export function power(base: Canonical, exponent: Canonical): Canonical {
     if (simpler) return simpler;
   }
   if (isNumber(base, 1)) return whole(1);
-  if (isEuler(base) && exponent.kind === 'call' && exponent.name === 'ln') return exponent.operands[0] as Canonical;
+  if (isEuler(base) && exponent.kind === 'call' && exponent.name === 'ln')
+    return exponent.operands[0] as Canonical;
   return { kind: 'power', base, exponent, key: `(${base.key})^(${exponent.key})` };
 }
 

@@ -106,7 +106,13 @@ function outerDerivative(name: string, i: number, operands: readonly Canonical[]
     formula = canonical(reading.value);
     rowDerivatives.set(key, formula);
   }
-  return putIn(formula, new Map([['x', operands[0]], ['y', operands[1]]]));
+  return putIn(
+    formula,
+    new Map([
+      ['x', operands[0]],
+      ['y', operands[1]],
+    ]),
+  );
 }
 
 function putIn(c: Canonical, values: ReadonlyMap<string, Canonical | undefined>): Canonical {
@@ -122,7 +128,10 @@ function putIn(c: Canonical, values: ReadonlyMap<string, Canonical | undefined>)
     case 'power':
       return power(putIn(c.base, values), putIn(c.exponent, values));
     case 'call':
-      return callOf(c.name, c.operands.map((operand) => putIn(operand, values)));
+      return callOf(
+        c.name,
+        c.operands.map((operand) => putIn(operand, values)),
+      );
     case 'apply':
       return applyOf(c.name, c.order, putIn(c.operand, values));
   }

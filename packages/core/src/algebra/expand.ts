@@ -38,7 +38,9 @@ function sumsOf(factor: Canonical): { terms: readonly Canonical[] }[] {
     rational.isInteger(exponent.value) &&
     exponent.value.numerator > 0n &&
     exponent.value.numerator <= highestExpandedPower;
-  return isSmall ? Array.from({ length: Number(exponent.value.numerator) }, () => ({ terms: base.terms })) : [];
+  return isSmall
+    ? Array.from({ length: Number(exponent.value.numerator) }, () => ({ terms: base.terms }))
+    : [];
 }
 
 /**

@@ -97,7 +97,9 @@ export function parseDecimal(text: string): Rational | null {
   const exponent = Number(exponentText) - fraction.length;
   if (whole + fraction === '' || Math.abs(exponent) > 10_400) return null;
   const digits = BigInt(whole + fraction) * (sign === '-' ? -1n : 1n);
-  return exponent >= 0 ? rational(digits * 10n ** BigInt(exponent)) : rational(digits, 10n ** BigInt(-exponent));
+  return exponent >= 0
+    ? rational(digits * 10n ** BigInt(exponent))
+    : rational(digits, 10n ** BigInt(-exponent));
 }
 
 /** The nearest double, also for numerators and denominators beyond the range of doubles. */

@@ -22,7 +22,9 @@ export function written(c: Canonical, style: NumberStyle = 'fraction'): Expressi
     case 'product':
       return writtenProduct(c.coefficient, c.factors, style);
     case 'power':
-      return isBelowTheLine(c) ? writtenProduct(rational.one, [c], style) : writtenPower(c.base, c.exponent, style);
+      return isBelowTheLine(c)
+        ? writtenProduct(rational.one, [c], style)
+        : writtenPower(c.base, c.exponent, style);
     case 'call':
       return tree.call(c.name, ...c.operands.map((operand) => written(operand, style)));
     case 'apply':
@@ -123,4 +125,3 @@ function writtenPower(base: Canonical, exponent: Canonical, style: NumberStyle):
   }
   return tree.power(written(base, style), written(exponent, style));
 }
-

@@ -82,7 +82,11 @@ function yRangeOf({ program, parameters }: Plotted, x: Range): Range | undefined
     (feature) => feature.x >= x.from && feature.x <= x.to,
   );
   const heights = features.map(({ y }) => y).filter(Number.isFinite);
-  return wellShown(values, heights, features.some(({ kind }) => kind === 'pole'));
+  return wellShown(
+    values,
+    heights,
+    features.some(({ kind }) => kind === 'pole'),
+  );
 }
 
 const quantile = (sorted: Float64Array, share: number): number =>

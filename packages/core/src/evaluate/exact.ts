@@ -55,7 +55,8 @@ function exactPower(
   const literal = rationalExponent(exponentNode);
   const exponent = exactValue(exponentNode, values);
   // e^0 = 1 although e itself is not rational.
-  if (!base) return baseNode.kind === 'constant' && exponent && rational.isZero(exponent) ? rational.one : null;
+  if (!base)
+    return baseNode.kind === 'constant' && exponent && rational.isZero(exponent) ? rational.one : null;
   if (literal) {
     const root = literal.q === 1 ? base : rational.exactRoot(base, literal.q);
     return root && rational.integerPower(root, literal.p);

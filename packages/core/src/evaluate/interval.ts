@@ -138,7 +138,11 @@ export function generalPower(base: Interval, exponent: Interval): Interval {
   // A base of 0 or a negative base with a whole exponent inside the interval has values too.
   const magnitude = Math.max(Math.abs(base.low), Math.abs(base.high));
   const bound = Math.max(magnitude ** exponent.high, magnitude ** exponent.low, 1);
-  return { low: base.low < 0 ? -above(bound) : 0, high: exponent.low < 0 ? Infinity : above(bound), sure: false };
+  return {
+    low: base.low < 0 ? -above(bound) : 0,
+    high: exponent.low < 0 ? Infinity : above(bound),
+    sure: false,
+  };
 }
 
 /** The real x^(p/q) with p/q in lowest terms: for odd q defined for negative x too. */

@@ -14,7 +14,11 @@ export type Step =
   | { readonly op: 'variable' }
   | { readonly op: 'parameter'; readonly index: number }
   | { readonly op: 'negate'; readonly a: number }
-  | { readonly op: 'add' | 'subtract' | 'multiply' | 'divide' | 'power'; readonly a: number; readonly b: number }
+  | {
+      readonly op: 'add' | 'subtract' | 'multiply' | 'divide' | 'power';
+      readonly a: number;
+      readonly b: number;
+    }
   | { readonly op: 'integerPower'; readonly a: number; readonly n: number }
   /** The real a^(p/q), p/q in lowest terms with q > 1. */
   | { readonly op: 'rationalPower'; readonly a: number; readonly p: number; readonly q: number }
@@ -47,7 +51,12 @@ const deepestMention = 50;
  * @param order compiles the derivative of this order, defined only where the function itself is
  * @throws TooLarge when more than 20,000 steps would be needed, or definitions go in a circle
  */
-export function compile(body: Expression, variable: string, functions: Functions = noFunctions, order = 0): Program {
+export function compile(
+  body: Expression,
+  variable: string,
+  functions: Functions = noFunctions,
+  order = 0,
+): Program {
   const builder = new Builder(functions);
   const bindings: Bindings = new Map([[variable, builder.push({ op: 'variable' })]]);
   builder.guarded(body, variable, order, bindings);
@@ -102,7 +111,11 @@ class Builder {
       case 'subtract':
       case 'multiply':
       case 'divide':
-        return this.push({ op: node.kind, a: this.build(node.left, bindings), b: this.build(node.right, bindings) });
+        return this.push({
+          op: node.kind,
+          a: this.build(node.left, bindings),
+          b: this.build(node.right, bindings),
+        });
       case 'power':
         return this.power(node.base, node.exponent, bindings);
       case 'call': {

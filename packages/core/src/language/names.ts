@@ -96,6 +96,9 @@ function isOneEditAway(a: string, b: string): boolean {
   const restB = b.slice(start);
   const swapped = `${restA[1] ?? ''}${restA[0] ?? ''}${restA.slice(2)}`;
   return (
-    restA.slice(1) === restB.slice(1) || restA.slice(1) === restB || restA === restB.slice(1) || swapped === restB
+    restA.slice(1) === restB.slice(1) ||
+    restA.slice(1) === restB ||
+    restA === restB.slice(1) ||
+    swapped === restB
   );
 }

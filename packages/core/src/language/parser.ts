@@ -379,7 +379,11 @@ export class Parser {
     while (this.isSign("'", "''", "'''")) order += this.take().text.length;
     const [hat, open, digits, close, argument] = this.tokens.slice(this.at, this.at + 5);
     const isLeibniz =
-      hat?.text === '^' && open?.text === '(' && digits?.kind === 'number' && close?.text === ')' && argument?.text === '(';
+      hat?.text === '^' &&
+      open?.text === '(' &&
+      digits?.kind === 'number' &&
+      close?.text === ')' &&
+      argument?.text === '(';
     if (order === 0 && isLeibniz && /^\d{1,2}$/.test(digits.text)) {
       this.at += 4;
       order = Number(digits.text);

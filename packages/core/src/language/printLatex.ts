@@ -63,7 +63,8 @@ function printPower(base: Expression, exponent: Expression): string {
   const raised = `^{${printExponent(exponent)}}`;
   if (base.kind === 'call') {
     const form = builtIn(base.name).latex;
-    if (form.kind === 'operator' && exponent.kind === 'number') return printCall(base.name, base.arguments, raised);
+    if (form.kind === 'operator' && exponent.kind === 'number')
+      return printCall(base.name, base.arguments, raised);
     if (form.kind === 'operator' || base.name === 'exp') return `\\left(${printLatex(base)}\\right)${raised}`;
     return `${printLatex(base)}${raised}`;
   }

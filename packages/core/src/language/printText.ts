@@ -66,11 +66,13 @@ function bracketed(node: Expression, least: number): string {
 function printCall(name: string, args: readonly Expression[]): string {
   if (name === 'factorial') return `${bracketed(args[0] as Expression, strength.atom)}!`;
   const texts = args.map(printText);
-  if (name === 'logBase' && isPlainBase(args[0] as Expression)) return `log_${texts[0] ?? ''}(${texts[1] ?? ''})`;
+  if (name === 'logBase' && isPlainBase(args[0] as Expression))
+    return `log_${texts[0] ?? ''}(${texts[1] ?? ''})`;
   return `${builtIn(name).spellings[0] ?? name}(${texts.join(', ')})`;
 }
 
-const isPlainBase = (base: Expression): boolean => base.kind === 'number' || base.kind === 'name' || base.kind === 'constant';
+const isPlainBase = (base: Expression): boolean =>
+  base.kind === 'number' || base.kind === 'name' || base.kind === 'constant';
 
 /** Signs are left out where the reader would put the same product together again. */
 function printProduct(left: Expression, right: Expression): string {

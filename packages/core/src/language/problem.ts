@@ -42,14 +42,18 @@ const sentences: Record<ProblemCode, (problem: Problem) => string> = {
   tooLong: () => 'This text is longer than 10,000 characters; please shorten it.',
   tooNested: () => 'This formula is nested too deeply to be read; please split it into named parts.',
   unexpectedCharacter: (p) => `“${p.subject}” has no meaning in a formula.`,
-  unexpectedEnd: (p) => (p.subject ? `Something is missing after “${p.subject}”.` : 'Something is missing at the end.'),
+  unexpectedEnd: (p) =>
+    p.subject ? `Something is missing after “${p.subject}”.` : 'Something is missing at the end.',
   unexpectedSign: (p) => `A number or a name is expected here, not “${p.subject}”.`,
   decimalComma: (p) => `Write the decimal mark as a point: ${p.correction ?? p.subject}.`,
   numbersSideBySide: (p) => `Two numbers stand side by side (${p.subject}): put a sign between them.`,
   unknownName: (p) =>
-    p.correction ? `“${p.subject}” is not known here. Did you mean ${p.correction}?` : `“${p.subject}” is not known here.`,
+    p.correction
+      ? `“${p.subject}” is not known here. Did you mean ${p.correction}?`
+      : `“${p.subject}” is not known here.`,
   functionWithoutArgument: (p) => `${p.subject} needs something to work on, as in ${p.subject}(x).`,
-  missingFunctionBracket: (p) => `${p.subject} is a function: write its argument in brackets, as in ${p.subject}(x).`,
+  missingFunctionBracket: (p) =>
+    `${p.subject} is a function: write its argument in brackets, as in ${p.subject}(x).`,
   wrongArgumentCount: (p) => `${p.subject} was given the wrong number of values.`,
   inversePower: (p) =>
     `${p.subject}^-1 can be read in two ways: write arc${p.subject} x for the inverse function or 1/${p.subject} x for the reciprocal.`,
@@ -69,7 +73,8 @@ export function sentence(problem: Problem): string {
   return sentences[problem.code](problem);
 }
 
-export type Reading<T> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly problem: Problem };
+export type Reading<T> =
+  { readonly ok: true; readonly value: T } | { readonly ok: false; readonly problem: Problem };
 
 /** Thrown and caught inside the reader only; never escapes `read…`. */
 export class ProblemSignal extends Error {
@@ -78,13 +83,7 @@ export class ProblemSignal extends Error {
   }
 }
 
-export function fail(
-  code: ProblemCode,
-  from: number,
-  to: number,
-  subject = '',
-  correction?: string,
-): never {
+export function fail(code: ProblemCode, from: number, to: number, subject = '', correction?: string): never {
   throw new ProblemSignal({ code, from, to, subject, ...(correction === undefined ? {} : { correction }) });
 }
 

@@ -58,14 +58,17 @@ function readHead(tokens: readonly Token[], text: string): Head & { length: numb
   const equals = tokens.findIndex((token) => token.text === '=');
   const head = equals < 0 ? [] : tokens.slice(0, equals);
   const [first, open, variable, close] = head;
-  const isFunction = head.length === 4 && open?.text === '(' && variable?.kind === 'letters' && close?.text === ')';
+  const isFunction =
+    head.length === 4 && open?.text === '(' && variable?.kind === 'letters' && close?.text === ')';
   if (first?.kind !== 'letters' || !(head.length === 1 || isFunction)) {
     const end = head.at(-1)?.to ?? tokens.at(-1)?.to ?? 0;
     return fail('headNotUnderstood', 0, end, text.slice(0, end).trim());
   }
   const name = definable(first, text);
   const length = equals + 1;
-  return isFunction ? { name, variable: definable(variable, text), length } : { name, variable: undefined, length };
+  return isFunction
+    ? { name, variable: definable(variable, text), length }
+    : { name, variable: undefined, length };
 }
 
 function definable(token: Token, text: string): string {

@@ -52,7 +52,27 @@ const superscripts: Readonly<Record<string, string>> = {
 const subscripts = '₀₁₂₃₄₅₆₇₈₉';
 const numberPattern = /(?:\d+\.?\d*|\.\d+)(?:E[+-]?\d+)?/y;
 const letterPattern = /\p{L}/u;
-const signs = new Set(['+', '-', '*', '/', '^', '(', ')', '|', '=', ',', '!', "'", '√', '∛', '°', '<', '>', '≤', '≥']);
+const signs = new Set([
+  '+',
+  '-',
+  '*',
+  '/',
+  '^',
+  '(',
+  ')',
+  '|',
+  '=',
+  ',',
+  '!',
+  "'",
+  '√',
+  '∛',
+  '°',
+  '<',
+  '>',
+  '≤',
+  '≥',
+]);
 
 /**
  * Splits a text into tokens. Runs in time linear in the text.
@@ -69,7 +89,10 @@ export function tokenize(text: string): Token[] {
       continue;
     }
     const token =
-      readNumber(text, at) ?? readLetters(text, at) ?? readSuperscript(text, at) ?? readSign(text, at, character);
+      readNumber(text, at) ??
+      readLetters(text, at) ??
+      readSuperscript(text, at) ??
+      readSign(text, at, character);
     tokens.push(token);
     at = token.to;
   }
@@ -119,7 +142,9 @@ function readIndex(text: string, at: number): { index: string; end: number } {
   if (written) return { index: written[1] ?? '', end: at + written[0].length };
   const digits = /^(?:\d+(?![\d.])|[₀-₉]+)/u.exec(text.slice(at, at + 40));
   if (!digits) return { index: '', end: at };
-  const index = [...digits[0]].map((d) => (subscripts.includes(d) ? String(subscripts.indexOf(d)) : d)).join('');
+  const index = [...digits[0]]
+    .map((d) => (subscripts.includes(d) ? String(subscripts.indexOf(d)) : d))
+    .join('');
   return { index, end: at + digits[0].length };
 }
 

@@ -3,14 +3,7 @@
  * Nodes are immutable and carry no positions; errors are reported by the reader before a tree exists.
  */
 export type Expression =
-  | NumberNode
-  | ConstantNode
-  | NameNode
-  | NegateNode
-  | BinaryNode
-  | PowerNode
-  | CallNode
-  | ApplyNode;
+  NumberNode | ConstantNode | NameNode | NegateNode | BinaryNode | PowerNode | CallNode | ApplyNode;
 
 /** A literal, kept as the digits that were typed so that exact algebra sees 0.1 as 1/10. */
 export interface NumberNode {

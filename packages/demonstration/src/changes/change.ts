@@ -20,8 +20,18 @@ export const editSchema = z.union([
     old: z.unknown(),
     new: z.unknown(),
   }),
-  z.strictObject({ at: z.literal('entries'), id: idSchema, old: entrySchema.nullable(), new: entrySchema.nullable() }),
-  z.strictObject({ at: z.literal('tiers'), id: idSchema, old: tierSchema.nullable(), new: tierSchema.nullable() }),
+  z.strictObject({
+    at: z.literal('entries'),
+    id: idSchema,
+    old: entrySchema.nullable(),
+    new: entrySchema.nullable(),
+  }),
+  z.strictObject({
+    at: z.literal('tiers'),
+    id: idSchema,
+    old: tierSchema.nullable(),
+    new: tierSchema.nullable(),
+  }),
 ]);
 export type Edit = z.infer<typeof editSchema>;
 
@@ -49,7 +59,10 @@ function applyEdit(document: Document, edit: Edit): Document {
       const target = document[edit.of][edit.id];
       // The entry may be gone by another window's hand; a field of nothing changes nothing.
       if (!target) return document;
-      return { ...document, [edit.of]: { ...document[edit.of], [edit.id]: { ...target, [edit.field]: edit.new } } };
+      return {
+        ...document,
+        [edit.of]: { ...document[edit.of], [edit.id]: { ...target, [edit.field]: edit.new } },
+      };
     }
     case 'entries':
     case 'tiers': {

@@ -45,8 +45,12 @@ export function rebase(
   choose: (conflict: Conflict) => Choice,
 ): Change[] {
   const conflicts = conflictsBetween(mine, theirs);
-  const dropped = new Set(conflicts.filter((conflict) => choose(conflict) === 'theirs').map(({ place }) => place));
-  const restored = conflicts.filter((conflict) => !dropped.has(conflict.place)).flatMap((c) => restoration(base, c));
+  const dropped = new Set(
+    conflicts.filter((conflict) => choose(conflict) === 'theirs').map(({ place }) => place),
+  );
+  const restored = conflicts
+    .filter((conflict) => !dropped.has(conflict.place))
+    .flatMap((c) => restoration(base, c));
   const kept = mine
     .map((change) => ({ ...change, edits: change.edits.filter((edit) => !dropped.has(placeOf(edit))) }))
     .filter(({ edits }) => edits.length > 0);
@@ -56,7 +60,8 @@ export function rebase(
 
 /** A field of mine whose entry they removed can only be kept with the entry. */
 function restoration(base: Document, { mine, theirs }: Conflict): Edit[] {
-  if (mine.at !== 'field' || theirs.at === 'field' || theirs.at === 'document' || theirs.new !== null) return [];
+  if (mine.at !== 'field' || theirs.at === 'field' || theirs.at === 'document' || theirs.new !== null)
+    return [];
   const before = base[theirs.at][theirs.id];
   return before ? [{ at: theirs.at, id: theirs.id, old: null, new: before } as Edit] : [];
 }

@@ -15,7 +15,11 @@ const fullCircle = 2 * Math.PI;
 export function paint(scene: Scene, surface: Surface, emphasis: Emphasis = { entry: null }): void {
   for (const tier of scene.tiers) {
     paintGrid(scene, tier, surface);
-    surface.clipped(tier.view.frame, () => tier.marks.forEach((mark) => paintMark(mark, surface, emphasis)));
+    surface.clipped(tier.view.frame, () => {
+      for (const mark of tier.marks) {
+        if (mark.kind !== 'note' || scene.size.furniture) paintMark(mark, surface, emphasis);
+      }
+    });
   }
   if (scene.size.furniture) paintNumbers(scene, surface);
   paintReadingLine(scene, surface);
@@ -28,7 +32,12 @@ export function paint(scene: Scene, surface: Surface, emphasis: Emphasis = { ent
 /** A dot at the very edge of the frame is still drawn whole. */
 function grown({ view: { frame } }: SceneTier) {
   const by = 9;
-  return { left: frame.left - by, top: frame.top - by, width: frame.width + 2 * by, height: frame.height + 2 * by };
+  return {
+    left: frame.left - by,
+    top: frame.top - by,
+    width: frame.width + 2 * by,
+    height: frame.height + 2 * by,
+  };
 }
 
 function paintGrid({ xTicks, size }: Scene, { view, yTicks }: SceneTier, surface: Surface): void {
@@ -43,7 +52,9 @@ function paintGrid({ xTicks, size }: Scene, { view, yTicks }: SceneTier, surface
   };
   if (size.furniture) {
     xTicks.forEach(({ value }) => surface.path(vertical(view.toX(value)), { stroke: 'rule', opacity: 0.75 }));
-    yTicks.forEach(({ value }) => surface.path(horizontal(view.toY(value)), { stroke: 'rule', opacity: 0.75 }));
+    yTicks.forEach(({ value }) =>
+      surface.path(horizontal(view.toY(value)), { stroke: 'rule', opacity: 0.75 }),
+    );
   }
   const axis = { stroke: 'quiet', width: size.furniture ? 1.25 : 1 } as const;
   surface.clipped(view.frame, () => {
@@ -57,7 +68,9 @@ function paintNumbers({ xTicks, tiers }: Scene, surface: Surface): void {
   const last = tiers.at(-1)?.view;
   if (last) {
     const y = last.frame.top + last.frame.height + 20;
-    xTicks.forEach(({ value, text }) => surface.text(text, last.toX(value), y, { tone: 'quiet', size, anchor: 'middle' }));
+    xTicks.forEach(({ value, text }) =>
+      surface.text(text, last.toX(value), y, { tone: 'quiet', size, anchor: 'middle' }),
+    );
   }
   for (const { view, yTicks } of tiers) {
     yTicks.forEach(({ value, text }) =>
@@ -72,7 +85,11 @@ function paintMark(mark: Mark, surface: Surface, { entry }: Emphasis): void {
       const isEmphasised = mark.entry === entry;
       const build = (pen: Pen) => mark.runs.forEach((run) => drawRun(run, pen));
       if (isEmphasised) surface.path(build, { stroke: mark.tone, width: mark.weight + 7, opacity: 0.22 });
-      surface.path(build, { stroke: mark.tone, width: mark.weight + (isEmphasised ? 0.5 : 0), dash: mark.dash });
+      surface.path(build, {
+        stroke: mark.tone,
+        width: mark.weight + (isEmphasised ? 0.5 : 0),
+        dash: mark.dash,
+      });
       return;
     }
     case 'line':
@@ -137,5 +154,9 @@ function paintPlace(mark: Mark, surface: Surface): void {
 
 function paintLabel({ left, top, width, height, label }: PlacedLabel, surface: Surface): void {
   surface.path((pen) => pen.rect(left, top, width, height), { fill: 'sheet', stroke: 'rule', opacity: 0.94 });
-  surface.text(label.text, left + width / 2, top + height / 2 + 4.5, { tone: label.tone, size: 13, anchor: 'middle' });
+  surface.text(label.text, left + width / 2, top + height / 2 + 4.5, {
+    tone: label.tone,
+    size: 13,
+    anchor: 'middle',
+  });
 }

@@ -10,8 +10,7 @@ export interface EntryProblem {
 }
 
 export type Outcome<R> =
-  | { readonly ok: true; readonly result: R }
-  | { readonly ok: false; readonly problem: EntryProblem };
+  { readonly ok: true; readonly result: R } | { readonly ok: false; readonly problem: EntryProblem };
 
 export const worked = <R>(result: R): Outcome<R> => ({ ok: true, result });
 export const failed = (message: string, more: Omit<EntryProblem, 'message'> = {}): Outcome<never> => ({

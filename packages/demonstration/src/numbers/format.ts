@@ -60,7 +60,9 @@ const superscripts = '⁰¹²³⁴⁵⁶⁷⁸⁹';
 
 function inPowersOfTen(value: number, rule: RoundingRule): FormattedNumber {
   const [mantissa = '', exponent = '0'] = value.toExponential(Math.min(rule.decimals, 3)).split('e');
-  const raised = [...exponent.replace('+', '')].map((d) => (d === '-' ? '⁻' : superscripts[Number(d)])).join('');
+  const raised = [...exponent.replace('+', '')]
+    .map((d) => (d === '-' ? '⁻' : superscripts[Number(d)]))
+    .join('');
   return { text: `${typeset(mantissa, rule)}·10${raised}`, isExact: false };
 }
 

@@ -3,17 +3,19 @@ import { format, formatTidily, relation, type FormattedNumber, type RoundingRule
 
 /** A piece of a typeset line: LaTeX that stays as it is, or a live number put in as text. */
 export type Part =
-  | { readonly kind: 'latex'; readonly latex: string }
-  | { readonly kind: 'number'; readonly text: string };
+  { readonly kind: 'latex'; readonly latex: string } | { readonly kind: 'number'; readonly text: string };
 export type Line = readonly Part[];
 
 export const latex = (text: string): Part => ({ kind: 'latex', latex: text });
 export const live = (text: string): Part => ({ kind: 'number', text });
 
+/** The relation as LaTeX with the space that typesetting gives it between two sides. */
+export const relationLatex = (isExact: boolean): string => (isExact ? '\\;=\\;' : '\\;\\approx\\;');
+
 /** `= 4.250` or `≈ 0.333`, as the end of a statement. */
 export function equalsResult(number: KnownNumber, rule: RoundingRule): Part[] {
   const { text, isExact } = format(number, rule);
-  return [latex(isExact ? '=' : '\\approx'), live(text)];
+  return [latex(relationLatex(isExact)), live(text)];
 }
 
 export interface LineEquation {
@@ -39,7 +41,7 @@ export function lineEquation(
   const isExact = (!hasSlope || m.isExact) && (!hasIntercept || c.isExact);
   const coefficient = isExactly(m, '1') ? '' : isExactly(m, '−1') ? '−' : m.text;
   const constant = hasIntercept ? (hasSlope ? signed(c.text) : c.text) : '';
-  const line: Part[] = [latex(isExact ? 'y =' : 'y \\approx')];
+  const line: Part[] = [latex(`y${relationLatex(isExact)}`)];
   if (hasSlope && coefficient !== '') line.push(live(coefficient));
   if (hasSlope) line.push(latex(latexName(variable)));
   if (constant !== '') line.push(live(constant));
@@ -53,5 +55,11 @@ const signed = (text: string): string => (text.startsWith('−') ? ` − ${text.
 
 /** A line as plain text, for labels and tests. */
 export function plainText(line: Line): string {
-  return line.map((part) => (part.kind === 'number' ? part.text : part.latex.replace('\\approx', '≈'))).join(' ');
+  return line
+    .map((part) =>
+      part.kind === 'number' ? part.text : part.latex.replaceAll('\\;', ' ').replace('\\approx', '≈'),
+    )
+    .join('')
+    .replace(/ +/g, ' ')
+    .trim();
 }

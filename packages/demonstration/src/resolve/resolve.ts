@@ -67,7 +67,9 @@ class Resolver {
     const kind = entryKinds[entry.kind] as unknown as EntryKind<EntryKindName>;
     const dependencies = kind.dependsOn(entry, this.directory);
     const results = dependencies.map((dependency) => this.visit(dependency)?.outcome);
-    const inCircle = dependencies.find((dependency) => this.open.has(dependency) && !this.done.has(dependency));
+    const inCircle = dependencies.find(
+      (dependency) => this.open.has(dependency) && !this.done.has(dependency),
+    );
     const staged = this.stage.values[id];
     const inputs = [entry, this.directory, this.rule, staged, inCircle, ...results];
     const resolved = this.reuse(id, inputs) ?? this.workOut(id, entry, kind, inputs, inCircle);
@@ -108,7 +110,9 @@ class Resolver {
   private contextFor(id: Id): WorkContext {
     const resultOf = (of: Id, kinds: readonly EntryKindName[]) => {
       const resolved = this.done.get(of);
-      return resolved?.outcome.ok && kinds.includes(resolved.entry.kind) ? resolved.outcome.result : undefined;
+      return resolved?.outcome.ok && kinds.includes(resolved.entry.kind)
+        ? resolved.outcome.result
+        : undefined;
     };
     return {
       id,

@@ -44,7 +44,10 @@ function boxFor(label: MarkOf<'label'>, dx: number, dy: number): PlacedLabel {
 }
 
 const isInside = (frame: Frame, x: number, y: number): boolean =>
-  x >= frame.left - 1 && x <= frame.left + frame.width + 1 && y >= frame.top - 1 && y <= frame.top + frame.height + 1;
+  x >= frame.left - 1 &&
+  x <= frame.left + frame.width + 1 &&
+  y >= frame.top - 1 &&
+  y <= frame.top + frame.height + 1;
 
 function costOf(
   box: PlacedLabel,
@@ -70,7 +73,10 @@ const holds = (box: PlacedLabel, x: number, y: number): boolean =>
   x > box.left - 3 && x < box.left + box.width + 3 && y > box.top - 3 && y < box.top + box.height + 3;
 
 const overlaps = (a: PlacedLabel, b: PlacedLabel): boolean =>
-  a.left < b.left + b.width && b.left < a.left + a.width && a.top < b.top + b.height && b.top < a.top + a.height;
+  a.left < b.left + b.width &&
+  b.left < a.left + a.width &&
+  a.top < b.top + b.height &&
+  b.top < a.top + a.height;
 
 /** Points of everything that a label should not cover, as x y x y …. */
 function obstaclesOf(mark: Mark): number[] {

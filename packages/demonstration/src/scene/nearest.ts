@@ -36,7 +36,12 @@ function nearestInRuns(runs: readonly Float64Array[], x: number, y: number) {
   let height: number | null = null;
   for (const run of runs) {
     for (let i = 0; i + 3 < run.length; i += 2) {
-      const [x0, y0, x1, y1] = [run[i], run[i + 1], run[i + 2], run[i + 3]] as [number, number, number, number];
+      const [x0, y0, x1, y1] = [run[i], run[i + 1], run[i + 2], run[i + 3]] as [
+        number,
+        number,
+        number,
+        number,
+      ];
       distance = Math.min(distance, distanceToSegment(x, y, x0, y0, x1, y1));
       if (x0 <= x && x <= x1) height = x1 === x0 ? y0 : y0 + ((y1 - y0) * (x - x0)) / (x1 - x0);
     }
@@ -47,6 +52,7 @@ function nearestInRuns(runs: readonly Float64Array[], x: number, y: number) {
 function distanceToSegment(px: number, py: number, x0: number, y0: number, x1: number, y1: number): number {
   const [dx, dy] = [x1 - x0, y1 - y0];
   const lengthSquared = dx * dx + dy * dy;
-  const t = lengthSquared === 0 ? 0 : Math.max(0, Math.min(1, ((px - x0) * dx + (py - y0) * dy) / lengthSquared));
+  const t =
+    lengthSquared === 0 ? 0 : Math.max(0, Math.min(1, ((px - x0) * dx + (py - y0) * dy) / lengthSquared));
   return Math.hypot(px - x0 - t * dx, py - y0 - t * dy);
 }

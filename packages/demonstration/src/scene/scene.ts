@@ -56,7 +56,10 @@ export interface Scene {
 }
 
 /** Marks of each entry in each tier with what they were made from. */
-type MarkMemory = ReadonlyMap<string, { readonly from: Resolved; readonly view: TierView; readonly marks: readonly Mark[] }>;
+type MarkMemory = ReadonlyMap<
+  string,
+  { readonly from: Resolved; readonly view: TierView; readonly marks: readonly Mark[] }
+>;
 
 export interface SceneInput {
   readonly document: Document;
@@ -146,7 +149,9 @@ export function curvesIn(resolution: Resolution, tier: Id): { id: Id; curve: Cur
 function titleOf(curves: readonly { curve: CurveResult }[]): TierTitle | null {
   const curve = curves[0]?.curve;
   if (!curve) return null;
-  const names = curves.map((c) => `${latexFunction(c.curve.name, c.curve.order)}(${latexName(c.curve.variable)})`);
+  const names = curves.map(
+    (c) => `${latexFunction(c.curve.name, c.curve.order)}(${latexName(c.curve.variable)})`,
+  );
   const words = curve.order === 0 ? '' : `slope of ${curve.name}${'′'.repeat(curve.order - 1)}`;
   return { latex: names.join(',\\;'), words, tone: toneOf(curve.order) };
 }
@@ -192,7 +197,8 @@ function handlesOf({ id, view, marks }: SceneTier): Handle[] {
     const key = `${id} ${parameter} ${Math.round(y)}`;
     const { left, top, width, height } = view.frame;
     const isVisible = x >= left - 1 && x <= left + width + 1 && y >= top - 1 && y <= top + height + 1;
-    if (!handles.has(key)) handles.set(key, { key: `${id} ${entry}`, tier: id, entry, parameter, x, y, tone, isVisible });
+    if (!handles.has(key))
+      handles.set(key, { key: `${id} ${entry}`, tier: id, entry, parameter, x, y, tone, isVisible });
   }
   return [...handles.values()];
 }

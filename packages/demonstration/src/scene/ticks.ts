@@ -39,11 +39,24 @@ function tickText(value: number, step: number): string {
   const magnitude = Math.max(Math.abs(value), step);
   if (magnitude >= 1e6 || step < 1e-6) return powerText(value);
   const places = Math.min(12, Math.max(0, (String(Number(step.toPrecision(10))).split('.')[1] ?? '').length));
-  return value.toFixed(places).replace(/^-(?=.*[1-9])/, '−').replace(/^-/, '');
+  return value
+    .toFixed(places)
+    .replace(/^-(?=.*[1-9])/, '−')
+    .replace(/^-/, '');
 }
 
 const superscripts: Readonly<Record<string, string>> = {
-  '-': '⁻', '0': '⁰', '1': '¹', '2': '²', '3': '³', '4': '⁴', '5': '⁵', '6': '⁶', '7': '⁷', '8': '⁸', '9': '⁹',
+  '-': '⁻',
+  '0': '⁰',
+  '1': '¹',
+  '2': '²',
+  '3': '³',
+  '4': '⁴',
+  '5': '⁵',
+  '6': '⁶',
+  '7': '⁷',
+  '8': '⁸',
+  '9': '⁹',
 };
 
 function powerText(value: number): string {

@@ -6,4 +6,5 @@ const orders: readonly Tone[] = ['f', 'f1', 'f2'];
 export const toneOf = (order: number): Tone => orders[Math.min(order, orders.length - 1)] as Tone;
 
 /** Dashes that tell the orders apart without colour: f whole, f′ dashed, f″ dotted. */
-export const dashOf = (order: number): readonly number[] => (order === 0 ? [] : order === 1 ? [8, 5] : [2, 5]);
+export const dashOf = (order: number): readonly number[] =>
+  order === 0 ? [] : order === 1 ? [8, 5] : [2, 5];

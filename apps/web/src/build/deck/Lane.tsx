@@ -38,7 +38,11 @@ export function Lane({ id }: { id: Id }) {
           isHere ? 'bg-here text-[#1d2433]' : 'border border-rule bg-paper text-ink',
         )}
       >
-        {isPlaying ? <Pause size={17} fill="currentColor" aria-hidden /> : <Play size={17} fill="currentColor" aria-hidden className="ml-0.5" />}
+        {isPlaying ? (
+          <Pause size={17} fill="currentColor" aria-hidden />
+        ) : (
+          <Play size={17} fill="currentColor" aria-hidden className="ml-0.5" />
+        )}
       </button>
       <span className="min-w-6 text-lg">
         <Typeset latex={latexName(entry.name)} />
@@ -50,7 +54,10 @@ export function Lane({ id }: { id: Id }) {
           <Problem message={outcome.problem.message} />
         </div>
       )}
-      <span className="hidden items-center gap-1.5 text-sm text-quiet sm:inline-flex" title={repeatNames[entry.repeat]}>
+      <span
+        className="hidden items-center gap-1.5 text-sm text-quiet sm:inline-flex"
+        title={repeatNames[entry.repeat]}
+      >
         <RepeatIcon size={15} aria-hidden />
         {entry.seconds} s a run
       </span>

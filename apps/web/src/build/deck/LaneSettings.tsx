@@ -23,14 +23,23 @@ type Field = 'from' | 'to' | 'step' | 'seconds';
 /** What would be wrong with a parameter's settings, as a sentence. */
 function problemWith({ from, to, step, seconds }: Record<Field, string>): string | null {
   const number = (text: string) => rational.parseDecimal(text) ?? rational.zero;
-  if (rational.compare(number(from), number(to)) >= 0) return 'The left limit must be smaller than the right one.';
+  if (rational.compare(number(from), number(to)) >= 0)
+    return 'The left limit must be smaller than the right one.';
   if (!(Number(step) > 0)) return 'The step must be greater than zero.';
   if (!(Number(seconds) > 0)) return 'A run must take some time.';
   return null;
 }
 
 /** Limits, step, pace and repetition of a parameter. */
-export function LaneSettings({ id, entry, onRemove }: { id: Id; entry: EntryOf<'parameter'>; onRemove: () => void }) {
+export function LaneSettings({
+  id,
+  entry,
+  onRemove,
+}: {
+  id: Id;
+  entry: EntryOf<'parameter'>;
+  onRemove: () => void;
+}) {
   const workbench = useWorkbench();
   const [problem, setProblem] = useState<string | null>(null);
 
@@ -39,7 +48,9 @@ export function LaneSettings({ id, entry, onRemove }: { id: Id; entry: EntryOf<'
     setProblem(wrong);
     if (wrong) return;
     workbench.stop();
-    workbench.change([{ at: 'field', of: 'entries', id, field, old: entry[field], new: value } satisfies Edit]);
+    workbench.change([
+      { at: 'field', of: 'entries', id, field, old: entry[field], new: value } satisfies Edit,
+    ]);
   };
   const field = (name: Field, label: string) => (
     <NumberField label={label} value={entry[name]} onCommit={(value) => set(name, value)} />
@@ -47,7 +58,11 @@ export function LaneSettings({ id, entry, onRemove }: { id: Id; entry: EntryOf<'
 
   return (
     <Popover>
-      <PopoverButton aria-label={`Settings of ${entry.name}`} title={`Settings of ${entry.name}`} className={iconButtonClass}>
+      <PopoverButton
+        aria-label={`Settings of ${entry.name}`}
+        title={`Settings of ${entry.name}`}
+        className={iconButtonClass}
+      >
         <SlidersHorizontal size={18} aria-hidden />
       </PopoverButton>
       <PopoverPanel anchor={{ to: 'top end', gap: 8 }} className="card z-30 w-80 max-w-[94vw] p-4">
@@ -62,7 +77,12 @@ export function LaneSettings({ id, entry, onRemove }: { id: Id; entry: EntryOf<'
             {problem}
           </p>
         )}
-        <RadioGroup value={entry.repeat} onChange={(repeat) => set('repeat', repeat)} aria-label="How it repeats" className="mt-4 grid gap-1">
+        <RadioGroup
+          value={entry.repeat}
+          onChange={(repeat) => set('repeat', repeat)}
+          aria-label="How it repeats"
+          className="mt-4 grid gap-1"
+        >
           {(Object.keys(repeatNames) as Repeat[]).map((repeat) => {
             const Icon = repeatIcons[repeat];
             return (

@@ -12,7 +12,15 @@ export interface Picked {
 const width = 236;
 
 /** What can be done at a place of a curve, right there. */
-export function CurveMenu({ picked, within, onClose }: { picked: Picked; within: number; onClose: () => void }) {
+export function CurveMenu({
+  picked,
+  within,
+  onClose,
+}: {
+  picked: Picked;
+  within: number;
+  onClose: () => void;
+}) {
   const workbench = useWorkbench();
   const box = useRef<HTMLDivElement>(null);
   const { near, at } = picked;

@@ -1,5 +1,12 @@
 import { rational } from '@yperkine/core';
-import { catchOn, decimalText, nearestPosition, stepped, type Handle, type ParameterResult } from '@yperkine/demonstration';
+import {
+  catchOn,
+  decimalText,
+  nearestPosition,
+  stepped,
+  type Handle,
+  type ParameterResult,
+} from '@yperkine/demonstration';
 import { memo, useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import { useWorkbench } from '../../state/context.ts';
 import type { Painter } from './painter.ts';
@@ -51,8 +58,12 @@ export const HandleDot = memo(function HandleDot({ handle, name, painter }: Hand
     if (!grip.current || !view || !now) return;
     const wanted = view.fromX(event.clientX - grip.current.offset);
     const ticks = painter()?.scene?.xTicks.map(({ value }) => value) ?? [];
-    const inside = ticks.filter((tick) => tick >= rational.toNumber(now.scale.from) && tick <= rational.toNumber(now.scale.to));
-    const caught = event.shiftKey ? { value: wanted, isCaught: false } : catchOn(wanted, inside, view.pixelsPerX);
+    const inside = ticks.filter(
+      (tick) => tick >= rational.toNumber(now.scale.from) && tick <= rational.toNumber(now.scale.to),
+    );
+    const caught = event.shiftKey
+      ? { value: wanted, isCaught: false }
+      : catchOn(wanted, inside, view.pixelsPerX);
     const text = caught.isCaught
       ? decimalText(rational.parseDecimal(roundText(caught.value)) ?? rational.fromDouble(caught.value))
       : nearestPosition(wanted, now.scale);
@@ -98,4 +109,7 @@ export const HandleDot = memo(function HandleDot({ handle, name, painter }: Hand
 });
 
 /** A tick value without the dust of binary fractions. */
-const roundText = (value: number): string => String(Number(value.toPrecision(12))).replace('e', 'E').replace('E+', 'E');
+const roundText = (value: number): string =>
+  String(Number(value.toPrecision(12)))
+    .replace('e', 'E')
+    .replace('E+', 'E');

@@ -1,4 +1,11 @@
-import { curveOf, type Handle, type NearCurve, type ParameterResult, type Scene, type TierTitle } from '@yperkine/demonstration';
+import {
+  curveOf,
+  type Handle,
+  type NearCurve,
+  type ParameterResult,
+  type Scene,
+  type TierTitle,
+} from '@yperkine/demonstration';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { Typeset } from '../../parts/Typeset.tsx';
 import { useWorkbench } from '../../state/context.ts';
@@ -12,8 +19,16 @@ import { WindowTools } from './WindowPanel.tsx';
 
 /** What React draws over the canvas; it changes only when a tier or a handle comes, goes or moves to another place. */
 interface Furniture {
-  readonly titles: readonly { readonly id: string; readonly top: number; readonly left: number; readonly title: TierTitle }[];
-  readonly handles: readonly { readonly handle: Pick<Handle, 'key' | 'tier' | 'parameter'>; readonly name: string }[];
+  readonly titles: readonly {
+    readonly id: string;
+    readonly top: number;
+    readonly left: number;
+    readonly title: TierTitle;
+  }[];
+  readonly handles: readonly {
+    readonly handle: Pick<Handle, 'key' | 'tier' | 'parameter'>;
+    readonly name: string;
+  }[];
 }
 
 const inks = { f: 'text-f', f1: 'text-f1', f2: 'text-f2' } as Readonly<Record<string, string>>;
@@ -34,16 +49,21 @@ export function Tiers() {
   useEffect(() => {
     const element = host.current as HTMLDivElement;
     let furnitureKey = '';
-    const painting = new Painter(canvas.current as HTMLCanvasElement, workbench, paletteOf(useTheme.getState().name), (scene) => {
-      const next = furnitureOf(scene, workbench);
-      const key = JSON.stringify(next);
-      if (key !== furnitureKey) {
-        furnitureKey = key;
-        setFurniture(next);
-      }
-      moveHandles(element, scene, workbench);
-      moveCaught(caught.current, scene, workbench);
-    });
+    const painting = new Painter(
+      canvas.current as HTMLCanvasElement,
+      workbench,
+      paletteOf(useTheme.getState().name),
+      (scene) => {
+        const next = furnitureOf(scene, workbench);
+        const key = JSON.stringify(next);
+        if (key !== furnitureKey) {
+          furnitureKey = key;
+          setFurniture(next);
+        }
+        moveHandles(element, scene, workbench);
+        moveCaught(caught.current, scene, workbench);
+      },
+    );
     painter.current = painting;
     const offFrame = workbench.frames.onFrame(() => painting.frame());
     const observer = new ResizeObserver(() => {
@@ -92,7 +112,11 @@ export function Tiers() {
       >
         <canvas ref={canvas} aria-hidden className="absolute inset-0 size-full" />
         {furniture.titles.map(({ id, top, left, title }) => (
-          <div key={id} className="pointer-events-none absolute flex items-baseline gap-2.5" style={{ top: top - 31, left }}>
+          <div
+            key={id}
+            className="pointer-events-none absolute flex items-baseline gap-2.5"
+            style={{ top: top - 31, left }}
+          >
             <span className={`text-lg ${inks[title.tone] ?? ''}`}>
               <Typeset latex={title.latex} />
             </span>
@@ -138,7 +162,9 @@ function handleName(workbench: Workbench, entry: string, parameter: string): str
   const place = document.entries[parameter];
   const curve = study && 'on' in study ? curveOf(resolution, study.on) : undefined;
   const letter = place?.kind === 'parameter' ? place.name : '';
-  return curve ? `Point on ${curve.name}${'′'.repeat(curve.order)} at ${curve.variable} = ${letter}` : 'Point';
+  return curve
+    ? `Point on ${curve.name}${'′'.repeat(curve.order)} at ${curve.variable} = ${letter}`
+    : 'Point';
 }
 
 /** Puts the handles where the scene has them, and tells screen readers their values, without React. */
@@ -154,10 +180,16 @@ function moveHandles(host: HTMLElement, scene: Scene, workbench: Workbench): voi
     element.style.visibility = isVisible ? 'visible' : 'hidden';
     element.toggleAttribute('data-caught', caught?.parameter === parameter);
     element.setAttribute('aria-valuenow', String(value.value));
-    element.setAttribute('aria-valuemin', String(Number(scale.from.numerator) / Number(scale.from.denominator)));
+    element.setAttribute(
+      'aria-valuemin',
+      String(Number(scale.from.numerator) / Number(scale.from.denominator)),
+    );
     element.setAttribute('aria-valuemax', String(Number(scale.to.numerator) / Number(scale.to.denominator)));
     const height = view ? view.fromY(y).toFixed(3).replace('-', '−') : '';
-    element.setAttribute('aria-valuetext', `${text}, height ${height}${caught?.parameter === parameter ? ', caught' : ''}`);
+    element.setAttribute(
+      'aria-valuetext',
+      `${text}, height ${height}${caught?.parameter === parameter ? ', caught' : ''}`,
+    );
   }
 }
 

@@ -8,16 +8,27 @@ import { NumberField } from '../../parts/NumberField.tsx';
 import { fit } from '../../state/actions.ts';
 import { useWorkbench, useWorkbenchState } from '../../state/context.ts';
 
+/** The row of titles is low; on a touch screen the tools are as large as a finger all the same. */
+const toolSize = 'size-8! pointer-coarse:size-11!';
+
 /** Fit, and the limits and ticks of every axis, typed. */
 export function WindowTools() {
   const workbench = useWorkbench();
   return (
-    <div className="absolute top-1.5 right-3 z-10 flex gap-0.5">
-      <IconButton label="Fit the window to the curves" onClick={() => fit(workbench, 'both')}>
+    <div className="absolute top-0.5 right-3 z-10 flex gap-0.5">
+      <IconButton
+        label="Fit the window to the curves"
+        className={toolSize}
+        onClick={() => fit(workbench, 'both')}
+      >
         <Maximize2 size={18} aria-hidden />
       </IconButton>
       <Popover>
-        <PopoverButton aria-label="Axis limits and ticks" title="Axis limits and ticks" className={iconButtonClass}>
+        <PopoverButton
+          aria-label="Axis limits and ticks"
+          title="Axis limits and ticks"
+          className={`${iconButtonClass} ${toolSize}`}
+        >
           <Scaling size={18} aria-hidden />
         </PopoverButton>
         <PopoverPanel anchor={{ to: 'bottom end', gap: 6 }} className="card z-30 w-96 max-w-[94vw] p-4">
@@ -47,7 +58,8 @@ function WindowForm() {
     if (message === null) workbench.change(rangeEdits(axis, range));
   };
   const rangeEdits = (axis: Axis, range: Range): Edit[] => {
-    if (axis !== 'x') return [{ at: 'field', of: 'tiers', id: axis, field: 'y', old: document.tiers[axis]?.y, new: range }];
+    if (axis !== 'x')
+      return [{ at: 'field', of: 'tiers', id: axis, field: 'y', old: document.tiers[axis]?.y, new: range }];
     return [
       { at: 'document', field: 'x', old: document.x, new: range },
       { at: 'document', field: 'xTyped', old: document.xTyped, new: true },
@@ -55,12 +67,20 @@ function WindowForm() {
   };
   const setTicks = (axis: Axis, text: string) => {
     const spacing = text === '' ? null : Number(text);
-    if (spacing !== null && !(spacing > 0)) return setProblem({ axis, message: 'The distance of ticks must be greater than zero.' });
+    if (spacing !== null && !(spacing > 0))
+      return setProblem({ axis, message: 'The distance of ticks must be greater than zero.' });
     setProblem(null);
     workbench.change([
       axis === 'x'
         ? { at: 'document', field: 'xTicks', old: document.xTicks, new: spacing }
-        : { at: 'field', of: 'tiers', id: axis, field: 'yTicks', old: document.tiers[axis]?.yTicks, new: spacing },
+        : {
+            at: 'field',
+            of: 'tiers',
+            id: axis,
+            field: 'yTicks',
+            old: document.tiers[axis]?.yTicks,
+            new: spacing,
+          },
     ]);
   };
 
@@ -68,9 +88,22 @@ function WindowForm() {
     <fieldset key={axis} className="mb-3">
       <legend className="mb-1 font-semibold">{label}</legend>
       <div className="grid grid-cols-3 gap-2.5">
-        <NumberField label="From" value={limitText(range.from)} onCommit={(v) => setRange(axis, { ...range, from: Number(v) })} />
-        <NumberField label="To" value={limitText(range.to)} onCommit={(v) => setRange(axis, { ...range, to: Number(v) })} />
-        <NumberField label="Ticks every" value={ticks === null ? '' : limitText(ticks)} emptyMeans="automatic" onCommit={(v) => setTicks(axis, v)} />
+        <NumberField
+          label="From"
+          value={limitText(range.from)}
+          onCommit={(v) => setRange(axis, { ...range, from: Number(v) })}
+        />
+        <NumberField
+          label="To"
+          value={limitText(range.to)}
+          onCommit={(v) => setRange(axis, { ...range, to: Number(v) })}
+        />
+        <NumberField
+          label="Ticks every"
+          value={ticks === null ? '' : limitText(ticks)}
+          emptyMeans="automatic"
+          onCommit={(v) => setTicks(axis, v)}
+        />
       </div>
       {problem?.axis === axis && (
         <p role="alert" className="mt-1.5 text-sm text-danger">
@@ -106,6 +139,8 @@ function WindowForm() {
 
 /** A limit with the digits that matter. */
 function limitText(limit: number): string {
-  const text = String(Number(limit.toPrecision(7))).replace('e+', 'E').replace('e', 'E');
+  const text = String(Number(limit.toPrecision(7)))
+    .replace('e+', 'E')
+    .replace('e', 'E');
   return rational.parseDecimal(text) ? text : '0';
 }

@@ -131,7 +131,11 @@ export class Gestures {
     const { view } = drag.zone.tier;
     switch (drag.zone.kind) {
       case 'graph':
-        return this.show(panned(drag.x, -dx / view.pixelsPerX), drag.zone, panned(drag.y, dy / view.pixelsPerY));
+        return this.show(
+          panned(drag.x, -dx / view.pixelsPerX),
+          drag.zone,
+          panned(drag.y, dy / view.pixelsPerY),
+        );
       case 'xAxis':
         return this.show(zoomed(drag.x, centre(drag.x), Math.exp(-dx / stretchPixels)), drag.zone, null);
       case 'yAxis':
@@ -162,7 +166,8 @@ export class Gestures {
     }
     this.drag = null;
     if (drag?.hasMoved) return this.workbench.settleWindows();
-    const near = drag?.zone.kind === 'graph' && event.type === 'pointerup' ? this.nearAt(this.spot(event), event) : null;
+    const near =
+      drag?.zone.kind === 'graph' && event.type === 'pointerup' ? this.nearAt(this.spot(event), event) : null;
     if (near) this.events.onPick(near);
   }
 
@@ -193,7 +198,9 @@ export class Gestures {
     this.show(
       zoomsX ? zoomed(x, placeIn(x, spot.x, view.frame.left, view.frame.width), factor) : null,
       zone,
-      zoomsY ? zoomed(y, placeIn(y, view.frame.top + view.frame.height - spot.y, 0, view.frame.height), factor) : null,
+      zoomsY
+        ? zoomed(y, placeIn(y, view.frame.top + view.frame.height - spot.y, 0, view.frame.height), factor)
+        : null,
     );
   }
 
@@ -242,7 +249,11 @@ const placeIn = ({ from, to }: Range, pixel: number, start: number, length: numb
 function caughtOnTick(scene: Scene, near: NearCurve): NearCurve {
   const view = scene.tiers.find(({ id }) => id === near.tier)?.view;
   if (!view) return near;
-  const caught = catchOn(view.fromX(near.x), scene.xTicks.map(({ value }) => value), view.pixelsPerX);
+  const caught = catchOn(
+    view.fromX(near.x),
+    scene.xTicks.map(({ value }) => value),
+    view.pixelsPerX,
+  );
   if (!caught.isCaught) return near;
   const moved = nearestCurve(scene, view.toX(caught.value), near.y, Infinity);
   return moved?.entry === near.entry ? { ...near, x: moved.x, y: moved.y } : near;

@@ -66,7 +66,10 @@ export class Painter {
 
   private sameSize(size: Scene['size']): Scene | undefined {
     const before = this.scene;
-    const isSame = before?.size.width === size.width && before.size.height === size.height && before.size.density === size.density;
+    const isSame =
+      before?.size.width === size.width &&
+      before.size.height === size.height &&
+      before.size.density === size.density;
     return isSame ? before : undefined;
   }
 }

@@ -22,7 +22,15 @@ import { GivenFormula } from './GivenFormula.tsx';
 import { Problem } from './Problem.tsx';
 
 const dots: Readonly<Record<Tone, string>> = {
-  f: 'bg-f', f1: 'bg-f1', f2: 'bg-f2', ink: 'bg-ink', quiet: 'bg-quiet', rule: 'bg-rule', here: 'bg-here', sheet: 'bg-sheet', paper: 'bg-paper',
+  f: 'bg-f',
+  f1: 'bg-f1',
+  f2: 'bg-f2',
+  ink: 'bg-ink',
+  quiet: 'bg-quiet',
+  rule: 'bg-rule',
+  here: 'bg-here',
+  sheet: 'bg-sheet',
+  paper: 'bg-paper',
 };
 const inks: Readonly<Partial<Record<Tone, string>>> = { f: 'text-f', f1: 'text-f1', f2: 'text-f2' };
 
@@ -75,7 +83,10 @@ function CardFrame({ id, tone, heading, actions, children }: FrameProps) {
 
 function Lines({ lines, tone }: { lines: readonly Line[]; tone: Tone }) {
   return lines.map((line, i) => (
-    <div key={i} className={clsx('overflow-x-auto overflow-y-hidden py-1 text-[1.06rem]', i === 0 && inks[tone])}>
+    <div
+      key={i}
+      className={clsx('overflow-x-auto overflow-y-hidden py-1 text-[1.06rem]', i === 0 && inks[tone])}
+    >
       <FormulaLine line={line} />
     </div>
   ));
@@ -119,9 +130,15 @@ function FunctionCard({ id, resolved, entry }: { id: Id; resolved: Resolved; ent
             onClick={() => workbench.openEntry(id)}
             className="block w-full rounded-lg text-left hover:bg-hover"
           >
-            {curve ? <Lines lines={curve.lines} tone="ink" /> : <span className="block py-1 text-[1.06rem]">{entry.text}</span>}
+            {curve ? (
+              <Lines lines={curve.lines} tone="ink" />
+            ) : (
+              <span className="block py-1 text-[1.06rem]">{entry.text}</span>
+            )}
           </button>
-          {!outcome.ok && <Problem message={outcome.problem.message} missingName={outcome.problem.missingName} />}
+          {!outcome.ok && (
+            <Problem message={outcome.problem.message} missingName={outcome.problem.missingName} />
+          )}
         </>
       )}
     </CardFrame>
@@ -137,21 +154,42 @@ interface StudyText {
 
 function studyText(entry: Entry, resolved: Resolved): StudyText {
   const { outcome } = resolved;
-  const titles = { point: 'Point on the curve', tangent: 'Tangent', derivative: 'Slope', function: 'Given', parameter: 'Slider' };
+  const titles = {
+    point: 'Point on the curve',
+    tangent: 'Tangent',
+    derivative: 'Slope',
+    function: 'Given',
+    parameter: 'Slider',
+  };
   if (!outcome.ok) return { heading: titles[entry.kind], tone: 'quiet', lines: [], sentence: '' };
   switch (entry.kind) {
     case 'point': {
       const { curve, at, lines, sentence } = outcome.result as PointResult;
-      return { heading: `Point on ${plainName(curve)} at ${curve.variable} = ${at.name}`, tone: toneOf(curve.order), lines, sentence };
+      return {
+        heading: `Point on ${plainName(curve)} at ${curve.variable} = ${at.name}`,
+        tone: toneOf(curve.order),
+        lines,
+        sentence,
+      };
     }
     case 'tangent': {
       const { curve, at, lines, sentence } = outcome.result as TangentResult;
-      return { heading: `Tangent to ${plainName(curve)} at ${curve.variable} = ${at.name}`, tone: toneOf(curve.order + 1), lines, sentence };
+      return {
+        heading: `Tangent to ${plainName(curve)} at ${curve.variable} = ${at.name}`,
+        tone: toneOf(curve.order + 1),
+        lines,
+        sentence,
+      };
     }
     default: {
       const curve = outcome.result as CurveResult;
       const sentence = `At each ${curve.variable} its height is the slope of ${plainName({ ...curve, order: curve.order - 1 })}.`;
-      return { heading: `Slope ${plainName(curve)}`, tone: toneOf(curve.order), lines: curve.lines, sentence };
+      return {
+        heading: `Slope ${plainName(curve)}`,
+        tone: toneOf(curve.order),
+        lines: curve.lines,
+        sentence,
+      };
     }
   }
 }
@@ -171,13 +209,25 @@ function StudyCard({ id, resolved }: { id: Id; resolved: Resolved }) {
             label: entry.triangle ? 'Hide the slope triangle' : 'Show the slope triangle',
             run: () =>
               workbench.change([
-                { at: 'field', of: 'entries', id, field: 'triangle', old: entry.triangle, new: !entry.triangle },
+                {
+                  at: 'field',
+                  of: 'entries',
+                  id,
+                  field: 'triangle',
+                  old: entry.triangle,
+                  new: !entry.triangle,
+                },
               ]),
           },
         ]
       : [];
   return (
-    <CardFrame id={id} tone={tone} heading={heading} actions={[...triangle, ...studyActions(workbench, id, curve), removal(workbench, id)]}>
+    <CardFrame
+      id={id}
+      tone={tone}
+      heading={heading}
+      actions={[...triangle, ...studyActions(workbench, id, curve), removal(workbench, id)]}
+    >
       {outcome.ok ? (
         <>
           <Lines lines={lines} tone={tone} />

@@ -1,6 +1,12 @@
 import { history, historyKeymap, standardKeymap } from '@codemirror/commands';
 import { Compartment, EditorState, StateEffect, StateField } from '@codemirror/state';
-import { Decoration, EditorView, keymap, placeholder as placeholderText, type DecorationSet } from '@codemirror/view';
+import {
+  Decoration,
+  EditorView,
+  keymap,
+  placeholder as placeholderText,
+  type DecorationSet,
+} from '@codemirror/view';
 import { useEffect, useRef } from 'react';
 
 interface MarkedRange {
@@ -47,7 +53,10 @@ function decorate(range: MarkedRange | undefined, length: number): DecorationSet
 /** Line breaks that are pasted become spaces. */
 const oneLine = EditorState.transactionFilter.of((transaction) => {
   if (!transaction.docChanged || transaction.newDoc.lines === 1) return transaction;
-  const text = transaction.newDoc.toString().replace(/\s*\n\s*/g, ' ').trim();
+  const text = transaction.newDoc
+    .toString()
+    .replace(/\s*\n\s*/g, ' ')
+    .trim();
   const end = transaction.startState.doc.length;
   return [{ changes: { from: 0, to: end, insert: text }, selection: { anchor: text.length } }];
 });
@@ -117,7 +126,9 @@ export function FormulaField(props: FormulaFieldProps) {
       spellcheck: 'false',
     };
     if (describedBy) content['aria-describedby'] = describedBy;
-    view.current?.dispatch({ effects: attributes.current.reconfigure(EditorView.contentAttributes.of(content)) });
+    view.current?.dispatch({
+      effects: attributes.current.reconfigure(EditorView.contentAttributes.of(content)),
+    });
   }, [label, describedBy, wrong]);
 
   return <div ref={host} className="formula-field min-w-0 flex-1" />;

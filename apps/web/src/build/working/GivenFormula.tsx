@@ -14,7 +14,15 @@ const idle = 800;
  * The formula of a function, opened in place. What can be read takes effect letter by letter; what
  * cannot waits until the typing rests, so that the curve does not flicker, and is then kept as well.
  */
-export function GivenFormula({ id, entry, problem }: { id: Id; entry: EntryOf<'function'>; problem: EntryProblem | null }) {
+export function GivenFormula({
+  id,
+  entry,
+  problem,
+}: {
+  id: Id;
+  entry: EntryOf<'function'>;
+  problem: EntryProblem | null;
+}) {
   const workbench = useWorkbench();
   const scope = useWorkbenchState((state) => state.resolution.directory.scope);
   const [draft, setDraft] = useState<string | null>(null);
@@ -45,7 +53,13 @@ export function GivenFormula({ id, entry, problem }: { id: Id; entry: EntryOf<'f
     }
     setDraft(next);
     if (pending.current) clearTimeout(pending.current.timer);
-    pending.current = { text: next, timer: setTimeout(() => { store(next); setDraft(null); }, idle) };
+    pending.current = {
+      text: next,
+      timer: setTimeout(() => {
+        store(next);
+        setDraft(null);
+      }, idle),
+    };
   };
   const close = () => {
     flush();
@@ -112,5 +126,9 @@ function problemOf(text: string, scope: Parameters<typeof readDefinition>[1]): E
 
 function asEntryProblem(problem: ReadingProblem): EntryProblem {
   const { from, to, correction } = problem;
-  return { message: sentence(problem), range: { from, to }, ...(correction === undefined ? {} : { correction }) };
+  return {
+    message: sentence(problem),
+    range: { from, to },
+    ...(correction === undefined ? {} : { correction }),
+  };
 }

@@ -13,7 +13,10 @@ const shownIds = (document: Document): string[] =>
 /** The page of entries, set like a worked solution, with the field for the next given at its foot. */
 export function Working({ demonstration }: { demonstration: string }) {
   const workbench = useWorkbench();
-  const ids = useStore(workbench.store, useShallow((state) => shownIds(state.document)));
+  const ids = useStore(
+    workbench.store,
+    useShallow((state) => shownIds(state.document)),
+  );
   return (
     <aside aria-label="Working" className="card flex min-h-0 flex-col overflow-hidden">
       <div className="min-h-0 flex-1 overflow-y-auto">

@@ -1,4 +1,11 @@
-import { latexFunction, latexName, printLatex, readDefinition, readExpression, type Scope } from '@yperkine/core';
+import {
+  latexFunction,
+  latexName,
+  printLatex,
+  readDefinition,
+  readExpression,
+  type Scope,
+} from '@yperkine/core';
 
 /** The typed text as LaTeX, or null while it cannot be read. */
 export function previewOf(text: string, scope: Scope): string | null {

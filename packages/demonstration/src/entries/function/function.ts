@@ -37,7 +37,10 @@ export const functionKind: EntryKind<'function'> = {
     const functions = functionsFor(definition, context);
     if (!functions) return failed('This waits for another entry that cannot be worked out yet.');
     const body = sameTree(previous?.body, definition.body);
-    const isSame = previous?.name === definition.name && previous.body === body && sameFunctions(previous.functions, functions);
+    const isSame =
+      previous?.name === definition.name &&
+      previous.body === body &&
+      sameFunctions(previous.functions, functions);
     try {
       const program = isSame ? previous.program : compile(body, definition.variable, functions);
       return worked({
@@ -48,7 +51,8 @@ export const functionKind: EntryKind<'function'> = {
         tier: entry.tier,
       });
     } catch (error) {
-      if (error instanceof TooLarge) return failed('This formula is too large to be worked out; please split it into smaller parts.');
+      if (error instanceof TooLarge)
+        return failed('This formula is too large to be worked out; please split it into smaller parts.');
       throw error;
     }
   },

@@ -14,7 +14,8 @@ export const parameterKind: EntryKind<'parameter'> = {
   dependsOn: () => [],
 
   workOut(entry, { staged, rule }) {
-    if (isReserved(entry.name)) return failed(`“${entry.name}” already has a meaning; please choose another name.`);
+    if (isReserved(entry.name))
+      return failed(`“${entry.name}” already has a meaning; please choose another name.`);
     const scale = sliderScale(entry);
     if (typeof scale === 'string') return failed(scaleProblems[scale]);
     const shown = staged ?? entry.value;

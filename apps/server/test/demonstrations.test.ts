@@ -1,0 +1,182 @@
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import type { Change, Edit } from '@yperkine/demonstration';
+import { QueryTypes } from 'sequelize';
+import { testServer } from './server.ts';
+
+let server: Awaited<ReturnType<typeof testServer>>;
+let agent: ReturnType<typeof server.agent>;
+beforeAll(async () => {
+  server = await testServer();
+  agent = server.agent();
+  await agent.post('/api/session/demo');
+});
+afterAll(() => server.close());
+
+let changeCount = 0;
+const change = (...edits: Edit[]): Change => ({ id: `change-${++changeCount}`, edits });
+const title = (old: string, next: string) => change({ at: 'document', field: 'title', old, new: next });
+const decimals = (old: number, next: number) => change({ at: 'document', field: 'decimals', old, new: next });
+const make = async (name = 'The jetty at noon'): Promise<string> =>
+  (await agent.post('/api/demonstrations').send({ title: name }).expect(201)).body.id;
+const save = (id: string, base: number, ...changes: Change[]) =>
+  agent.post(`/api/demonstrations/${id}/changes`).send({ base, changes });
+
+describe('the library', () => {
+  test('a new demonstration is empty, stands first and can be opened', async () => {
+    const id = await make();
+    const library = await agent.get('/api/demonstrations').expect(200);
+    expect(library.body.demonstrations[0]).toMatchObject({ id, title: 'The jetty at noon', version: 0 });
+    expect((await agent.get(`/api/demonstrations/${id}`)).body.document).toMatchObject({
+      entries: {},
+      version: 1,
+    });
+  });
+
+  test('a copy has its own life', async () => {
+    const id = await make('Original');
+    const copy = (await agent.post('/api/demonstrations').send({ copyOf: id }).expect(201)).body;
+    expect(copy).toMatchObject({ title: 'Copy of Original', version: 0 });
+    await save(copy.id, 0, title('Copy of Original', 'Changed')).expect(200);
+    expect((await agent.get(`/api/demonstrations/${id}`)).body.title).toBe('Original');
+  });
+
+  test('a deleted demonstration is gone', async () => {
+    const id = await make();
+    await agent.delete(`/api/demonstrations/${id}`).expect(204);
+    await agent.get(`/api/demonstrations/${id}`).expect(404);
+    await save(id, 0, title('a', 'b')).expect(404);
+  });
+
+  test('the small picture is SVG, kept by the browser until the demonstration changes', async () => {
+    const path = '/api/demonstrations/00000000-0000-4000-8000-000000000101/picture.svg';
+    const first = await agent.get(path).expect(200).expect('Content-Type', /svg/);
+    expect(String(first.body)).toContain('<svg');
+    await agent
+      .get(path)
+      .set('If-None-Match', first.headers.etag ?? '')
+      .expect(304);
+    await agent
+      .get(`${path}?theme=night`)
+      .set('If-None-Match', first.headers.etag ?? '')
+      .expect(200);
+  });
+
+  test('nobody opens, changes or deletes what belongs to another account', async () => {
+    const id = await make();
+    const other = server.agent();
+    await other
+      .post('/api/accounts')
+      .send({ name: 'Other', email: 'other@tarn-valley.example', password: 'another long one' });
+    await other.get(`/api/demonstrations/${id}`).expect(404);
+    await other.delete(`/api/demonstrations/${id}`).expect(404);
+    await other
+      .post(`/api/demonstrations/${id}/changes`)
+      .send({ base: 0, changes: [title('a', 'b')] })
+      .expect(404);
+    await other.post('/api/demonstrations').send({ copyOf: id }).expect(404);
+    await server.agent().get(`/api/demonstrations/${id}`).expect(401);
+    await agent.get('/api/demonstrations/not-an-id').expect(404);
+  });
+});
+
+describe('saving', () => {
+  test('changes are applied in order and counted as versions', async () => {
+    const id = await make('One');
+    expect((await save(id, 0, title('One', 'Two'), title('Two', 'Three')).expect(200)).body.version).toBe(2);
+    expect((await agent.get(`/api/demonstrations/${id}`)).body).toMatchObject({ title: 'Three', version: 2 });
+  });
+
+  test('repeating a save whose answer was lost is harmless', async () => {
+    const id = await make('One');
+    const first = title('One', 'Two');
+    await save(id, 0, first).expect(200);
+    expect((await save(id, 0, first).expect(200)).body.version).toBe(1);
+    const second = title('Two', 'Three');
+    expect((await save(id, 0, first, second).expect(200)).body.version).toBe(2);
+  });
+
+  test('a save on an old version is told what happened since, and nothing of it is stored', async () => {
+    const id = await make('One');
+    const theirs = title('One', 'Theirs');
+    await save(id, 0, theirs).expect(200);
+    const stale = await save(id, 0, decimals(3, 5)).expect(409);
+    expect(stale.body).toEqual({ version: 1, since: [theirs] });
+    expect((await agent.get(`/api/demonstrations/${id}`)).body.document.decimals).toBe(3);
+    await save(id, 1, decimals(3, 5)).expect(200);
+  });
+
+  test('of two saves at the same moment one is told', async () => {
+    const id = await make('One');
+    const results = await Promise.all([save(id, 0, title('One', 'A')), save(id, 0, title('One', 'B'))]);
+    expect(results.map(({ status }) => status).sort()).toEqual([200, 409]);
+  });
+
+  test('a change that does not fit is refused as a whole', async () => {
+    const id = await make('One');
+    const bad = change({ at: 'document', field: 'x', old: null, new: { from: 2, to: 1 } });
+    await save(id, 0, title('One', 'Two'), bad).expect(422);
+    expect((await agent.get(`/api/demonstrations/${id}`)).body).toMatchObject({ title: 'One', version: 0 });
+    await agent.post(`/api/demonstrations/${id}/changes`).send({ base: 0, changes: 'all' }).expect(400);
+    await agent.post(`/api/demonstrations/${id}/changes`).type('json').send('{').expect(400);
+    const prototype = change({ at: 'field', of: 'entries', id: 'x', field: '__proto__', old: null, new: {} });
+    await save(id, 0, prototype).expect(400);
+  });
+
+  test('a save needs a handful of queries, however many changes it brings', async () => {
+    const id = await make('T0');
+    const queries: string[] = [];
+    server.database.sequelize.addHook('beforeQuery', 'count', () => void queries.push('query'));
+    await save(id, 0, ...Array.from({ length: 50 }, (_, i) => title(`T${i}`, `T${i + 1}`))).expect(200);
+    server.database.sequelize.removeHook('beforeQuery', 'count');
+    expect(queries.length).toBeLessThanOrEqual(8);
+    const [{ count }] = (await server.database.sequelize.query(
+      'SELECT count(*)::int AS count FROM changes WHERE demonstration_id = $id',
+      {
+        bind: { id },
+        type: QueryTypes.SELECT,
+      },
+    )) as [{ count: number }];
+    expect(count).toBe(50);
+  });
+});
+
+describe('the server', () => {
+  test('says ok only while the database answers', async () => {
+    await agent.get('/api/health').expect(200, { status: 'ok' });
+    await server.close();
+    const away = await testServer();
+    await away.close();
+    await away.agent().get('/api/health').expect(503, { status: 'unavailable' });
+    server = await testServer();
+    agent = server.agent();
+    await agent.post('/api/session/demo').expect(200);
+  });
+
+  test('refuses requests that another site sends', async () => {
+    await agent.post('/api/demonstrations').set('Origin', 'http://elsewhere.example').send({}).expect(403);
+    await agent.post('/api/demonstrations').set('Sec-Fetch-Site', 'cross-site').send({}).expect(403);
+  });
+
+  test('forbids running text as code, and framing', async () => {
+    const policy = (await agent.get('/api/health')).headers['content-security-policy'] ?? '';
+    expect(policy).toContain("script-src 'self' 'wasm-unsafe-eval'");
+    expect(policy).not.toMatch(/'unsafe-eval'|'unsafe-inline'|https?:/);
+    expect(policy).toContain("frame-ancestors 'none'");
+  });
+
+  test('describes itself as OpenAPI, every route of it', async () => {
+    const { body } = await agent.get('/api/openapi.json').expect(200);
+    expect(Object.keys(body.paths)).toContain('/api/demonstrations/{id}/changes');
+    expect(
+      body.paths['/api/demonstrations/{id}/changes'].post.requestBody.content['application/json'].schema
+        .properties,
+    ).toHaveProperty('base');
+  });
+
+  test('answers unknown addresses and broken bodies in a sentence, never with a stack', async () => {
+    const unknown = await agent.get('/api/nothing-here').expect(404);
+    expect(unknown.body.error.message).toMatch(/\.$/);
+    const broken = await agent.post('/api/session').type('json').send('{"email":').expect(400);
+    expect(JSON.stringify(broken.body)).not.toMatch(/at |\.ts|node_modules/);
+  });
+});

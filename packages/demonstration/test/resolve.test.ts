@@ -1,0 +1,156 @@
+import { describe, expect, test } from '@jest/globals';
+import {
+  applyChange,
+  emptyStage,
+  plainText,
+  resolve,
+  withValue,
+  type Document,
+  type PointResult,
+  type Resolution,
+  type TangentResult,
+} from '../src/index.ts';
+import { setField, slider, tangentDocument } from './sample.ts';
+
+const work = (document: Document, previous?: Resolution) => resolve(document, emptyStage, previous);
+const resultOf = <T>(resolution: Resolution, id: string): T => {
+  const outcome = resolution.entries.get(id)?.outcome;
+  if (!outcome?.ok) throw new Error(`${id}: ${outcome?.problem.message}`);
+  return outcome.result as T;
+};
+const problemOf = (resolution: Resolution, id: string) => {
+  const outcome = resolution.entries.get(id)?.outcome;
+  return outcome && !outcome.ok ? outcome.problem : undefined;
+};
+const lines = (resolution: Resolution, id: string) =>
+  resultOf<TangentResult>(resolution, id).lines.map(plainText);
+
+describe('a document is worked out', () => {
+  // Worked by hand with the power rule: f(1) = −4, f′(1) = 1, tangent y = x − 5.
+  test('point, tangent and derivative at a rational place are exact', () => {
+    const resolution = work(tangentDocument());
+    expect(lines(resolution, 'p')).toEqual(['f(1) = −4.000']);
+    expect(lines(resolution, 't')).toEqual(["f'(1) = 1.000", 'y = x − 5']);
+    expect(lines(resolution, 'd')).toEqual(["f'(x) = 6x-5"]);
+  });
+
+  test('the function may be changed to any other, and everything still works', () => {
+    const before = work(tangentDocument());
+    const changed = applyChange(tangentDocument(), {
+      id: '1',
+      edits: [setField('f', 'text', '', 'f(x) = sin x')],
+    });
+    const resolution = work(changed, before);
+    expect(lines(resolution, 'd')).toEqual(["f'(x) = \\cos x"]);
+    expect(lines(resolution, 't')).toEqual(["f'(1) ≈ 0.540", 'y ≈ 0.540x + 0.301']);
+  });
+
+  test.each([
+    ['f(x) = x', '2', ['y = x']],
+    ['f(x) = 4', '2', ['y = 4']],
+    ['f(x) = -3x + 5', '2', ['y = −3x + 5']],
+    ['f(x) = -x', '2', ['y = −x']],
+    ['f(x) = x^2/2', '1', ['y = x − 0.5']],
+    ['f(x) = x^2', '0', ['y = 0']],
+    ['f(x) = x^3/3', '1', ['y ≈ x − 0.667']],
+    ['f(x) = cbrt(x)', '0', ['x = 0']],
+  ])('the tangent to %s at %s is written as a person writes it', (text, at, expected) => {
+    expect(lines(work(tangentDocument(text, at)), 't').slice(-1)).toEqual(expected);
+  });
+
+  test('where there is no tangent a sentence says why', () => {
+    const sentence = (text: string, at: string) =>
+      resultOf<TangentResult>(work(tangentDocument(text, at)), 't').sentence;
+    expect(sentence('f(x) = abs(x)', '0')).toBe(
+      'f has no single slope at x = 0, so there is no tangent there.',
+    );
+    expect(sentence('f(x) = 1/x', '0')).toBe('f has no value at x = 0, so there is no tangent there.');
+    expect(sentence('f(x) = 4 - x^2', '0')).toBe(
+      'At x = 0 the tangent is level: f neither rises nor falls there.',
+    );
+  });
+
+  test('nonsense gets one sentence at its place, what stands on it waits, the rest goes on', () => {
+    const document = tangentDocument('f(x) = 3x + + )');
+    const withMore = {
+      ...document,
+      entries: {
+        ...document.entries,
+        g: { kind: 'function' as const, order: 9, text: 'g(x) = x^2', tier: 'tier-f' },
+      },
+    };
+    const resolution = work(withMore);
+    expect(problemOf(resolution, 'f')).toMatchObject({ range: { from: 14, to: 15 } });
+    expect(problemOf(resolution, 't')?.message).toContain('waits for its function');
+    expect(problemOf(resolution, 'g')).toBeUndefined();
+  });
+
+  test('functions mention one another and parameters; circles and double names are said at the later entry', () => {
+    const document = tangentDocument();
+    const given = (order: number, text: string) => ({
+      kind: 'function' as const,
+      order,
+      text,
+      tier: 'tier-f',
+    });
+    const entries = {
+      b: slider(1, 'b', '3'),
+      g: given(2, 'g(x) = b h(x)'),
+      h: given(3, 'h(x) = x^2'),
+      u: given(4, 'u(x) = v(x)'),
+      v: given(5, 'v(x) = u(x)'),
+      h2: given(6, 'h(x) = 7'),
+    };
+    const resolution = work({ ...document, entries });
+    expect(problemOf(resolution, 'g')).toBeUndefined();
+    expect(problemOf(resolution, 'v')?.message).toContain('circle');
+    expect(problemOf(resolution, 'h2')?.message).toContain('already taken');
+    expect(problemOf(resolution, 'h')).toBeUndefined();
+  });
+
+  test('an unknown letter is offered as a slider', () => {
+    expect(problemOf(work(tangentDocument('f(x) = k x^2')), 'f')).toMatchObject({ missingName: 'k' });
+  });
+});
+
+describe('only what depends on a change is worked out again', () => {
+  const document = {
+    ...tangentDocument(),
+    entries: {
+      ...tangentDocument().entries,
+      g: { kind: 'function' as const, order: 9, text: 'g(x) = x', tier: 'tier-f' },
+    },
+  };
+  const first = work(document);
+
+  test('nothing changed: nothing is worked out and every object is the same', () => {
+    const again = work(document, first);
+    expect(again.workedOut).toEqual([]);
+    expect(again.entries.get('f')).toBe(first.entries.get('f'));
+  });
+
+  test('a moved slider works out itself, the point and the tangent', () => {
+    const moved = resolve(document, withValue(emptyStage, 'a', '1.7'), first);
+    expect(moved.workedOut).toEqual(['a', 'p', 't']);
+    expect(resultOf<PointResult>(moved, 'p').at.text).toBe('1.7');
+  });
+
+  test('a slider that a formula mentions compiles nothing anew', () => {
+    const family = tangentDocument('f(x) = a x^2');
+    const before = work(family);
+    const after = resolve(family, withValue(emptyStage, 'a', '2'), before);
+    const program = (resolution: Resolution, id: string) =>
+      resultOf<{ program: unknown }>(resolution, id).program;
+    expect(after.workedOut).toEqual(['a', 'f', 'p', 't', 'd']);
+    expect(program(after, 'f')).toBe(program(before, 'f'));
+    expect(program(after, 'd')).toBe(program(before, 'd'));
+  });
+
+  test('a changed formula leaves other functions alone', () => {
+    const changed = applyChange(document, {
+      id: '1',
+      edits: [setField('g', 'text', 'g(x) = x', 'g(x) = 2x')],
+    });
+    expect(work(changed, first).workedOut).toEqual(['g']);
+  });
+});

@@ -1,0 +1,58 @@
+import { readFileSync } from 'node:fs';
+import {
+  documentSchema,
+  emptyDocument,
+  type Document,
+  type Edit,
+  type Entry,
+  type Id,
+} from '../src/index.ts';
+
+export const slider = (
+  order: number,
+  name: string,
+  value: string,
+  more: Partial<Extract<Entry, { kind: 'parameter' }>> = {},
+): Entry => ({
+  kind: 'parameter',
+  order,
+  name,
+  value,
+  from: '-5',
+  to: '5',
+  step: '0.1',
+  seconds: '8',
+  repeat: 'once',
+  ...more,
+});
+
+/** f with a point, a tangent and f′ in a second tier, all at x = a. */
+export function tangentDocument(text = 'f(x) = 3x^2 - 5x - 2', at = '1'): Document {
+  return documentSchema.parse({
+    ...emptyDocument('Sample'),
+    x: { from: -2, to: 3.5 },
+    entries: {
+      f: { kind: 'function', order: 1, text, tier: 'tier-f' },
+      a: slider(2, 'a', at),
+      p: { kind: 'point', order: 3, on: 'f', parameter: 'a' },
+      t: { kind: 'tangent', order: 4, on: 'f', parameter: 'a', triangle: true },
+      d: { kind: 'derivative', order: 5, of: 'f', degree: 1, tier: 'slope' },
+    },
+    tiers: {
+      'tier-f': { order: 1, y: { from: -6, to: 8 }, yTicks: null },
+      slope: { order: 2, y: { from: -20, to: 20 }, yTicks: null },
+    },
+  } satisfies Document);
+}
+
+export const setField = (id: Id, field: string, old: unknown, value: unknown): Edit => ({
+  at: 'field',
+  of: 'entries',
+  id,
+  field,
+  old,
+  new: value,
+});
+
+export const frozenSample = (version: number): unknown =>
+  JSON.parse(readFileSync(new URL(`../src/schema/samples/v${version}.json`, import.meta.url), 'utf8'));

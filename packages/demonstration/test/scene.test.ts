@@ -1,0 +1,191 @@
+import { describe, expect, test } from '@jest/globals';
+import {
+  buildScene,
+  emptyStage,
+  fitEdits,
+  nearestCurve,
+  resolve,
+  smallPicture,
+  TierView,
+  withValue,
+  zoomed,
+  type Document,
+  type MarkOf,
+  type Scene,
+  type Stage,
+} from '../src/index.ts';
+import { ticksOf } from '../src/scene/ticks.ts';
+import { tangentDocument } from './sample.ts';
+
+const size = { width: 800, height: 600, density: 1, furniture: true };
+const sceneOf = (document: Document, stage: Stage = emptyStage, previous?: Scene) =>
+  buildScene({ document, stage, resolution: resolve(document, stage), size, here: 'a' }, previous);
+const marks = <K extends MarkOf<'curve'>['kind'] | 'point' | 'line' | 'polygon' | 'dot' | 'label'>(
+  scene: Scene,
+  tier: number,
+  kind: K,
+) => (scene.tiers[tier]?.marks ?? []).filter((mark) => mark.kind === kind) as unknown as MarkOf<K>[];
+
+describe('the scene', () => {
+  const document = tangentDocument();
+  const scene = sceneOf(document);
+
+  test('draws f above and f′ under it, on one x-axis', () => {
+    expect(scene.tiers.map(({ title }) => title?.latex)).toEqual(['f(x)', "f'(x)"]);
+    const [upper, lower] = scene.tiers.map(({ view }) => view);
+    expect(upper?.toX(1)).toBe(lower?.toX(1));
+    expect(marks(scene, 0, 'curve')).toHaveLength(1);
+    expect(marks(scene, 1, 'curve')[0]).toMatchObject({ tone: 'f1', dash: [8, 5] });
+  });
+
+  test('the tangent touches the curve at the point, with slope f′(1) = 1', () => {
+    const view = scene.tiers[0]?.view as TierView;
+    const [line] = marks(scene, 0, 'line');
+    const [point] = marks(scene, 0, 'point');
+    const rise = view.fromY(line?.y1 ?? 0) - view.fromY(line?.y0 ?? 0);
+    const run = view.fromX(line?.x1 ?? 0) - view.fromX(line?.x0 ?? 0);
+    expect(rise / run).toBeCloseTo(1, 9);
+    expect([view.fromX(point?.x ?? 0), view.fromY(point?.y ?? 0)]).toEqual([
+      expect.closeTo(1, 9),
+      expect.closeTo(-4, 9),
+    ]);
+  });
+
+  test('the triangle has base 1 and the slope as its height', () => {
+    const view = scene.tiers[0]?.view as TierView;
+    const [x0, y0, x1, , , y2] = marks(scene, 0, 'polygon')[0]?.points as number[];
+    expect(view.fromX(x1 as number) - view.fromX(x0 as number)).toBeCloseTo(1, 9);
+    expect(view.fromY(y2 as number) - view.fromY(y0 as number)).toBeCloseTo(1, 9);
+  });
+
+  test('the reading line passes through every tier, with each tier’s value', () => {
+    expect(scene.readingX).toBe(scene.tiers[0]?.view.toX(1));
+    expect(marks(scene, 0, 'label').map(({ text }) => text)).toEqual(['(1.000, −4.000)']);
+    expect(marks(scene, 1, 'label').map(({ text }) => text)).toEqual(['1.000']);
+    expect(marks(scene, 1, 'dot')).toHaveLength(1);
+  });
+
+  test('point and tangent at the same place share one handle', () => {
+    expect(scene.handles).toMatchObject([{ parameter: 'a', tier: 'tier-f' }]);
+  });
+
+  test('a moved point makes only its own marks again: no curve is sampled', () => {
+    const stage = withValue(emptyStage, 'a', '1.7');
+    const resolution = resolve(document, stage, resolve(document, emptyStage));
+    const before = buildScene({
+      document,
+      stage: emptyStage,
+      resolution: resolve(document, emptyStage),
+      size,
+      here: 'a',
+    });
+    const first = resolve(document, emptyStage);
+    const start = buildScene({ document, stage: emptyStage, resolution: first, size, here: 'a' });
+    const next = buildScene(
+      { document, stage, resolution: resolve(document, stage, first), size, here: 'a' },
+      start,
+    );
+    expect(next.markedAgain).toEqual(['p', 't']);
+    expect(marks(next, 0, 'curve')[0]).toBe(marks(start, 0, 'curve')[0]);
+    expect(before.handles[0]?.x).not.toBe(next.handles[0]?.x);
+    expect(resolution.workedOut).toEqual(['a', 'p', 't']);
+  });
+
+  test('the same input gives the same scene', () => {
+    expect(JSON.stringify(sceneOf(document).tiers)).toBe(JSON.stringify(scene.tiers));
+  });
+
+  test('labels cover neither the curve nor one another and stay in the frame', () => {
+    for (const tier of scene.tiers) {
+      const { left, top, width, height } = tier.view.frame;
+      for (const box of tier.labels) {
+        expect(box.left).toBeGreaterThanOrEqual(left);
+        expect(box.left + box.width).toBeLessThanOrEqual(left + width);
+        expect(box.top).toBeGreaterThanOrEqual(top);
+        expect(box.top + box.height).toBeLessThanOrEqual(top + height);
+        for (const run of tier.marks.flatMap((mark) => (mark.kind === 'curve' ? mark.runs : []))) {
+          for (let i = 0; i + 1 < run.length; i += 2) {
+            const [x, y] = [run[i] as number, run[i + 1] as number];
+            const isCovered =
+              x > box.left && x < box.left + box.width && y > box.top && y < box.top + box.height;
+            expect(isCovered).toBe(false);
+          }
+        }
+      }
+    }
+  });
+});
+
+describe('windows', () => {
+  const view = new TierView(
+    't',
+    { left: 50, top: 20, width: 400, height: 300 },
+    { from: -2, to: 6 },
+    { from: -1, to: 5 },
+    { decimals: 3, decimalMark: '.' },
+    1,
+  );
+
+  test('pixels and coordinates are inverse', () => {
+    for (const x of [-2, 0.3, 6]) expect(view.fromX(view.toX(x))).toBeCloseTo(x, 12);
+    for (const y of [-1, 0.3, 5]) expect(view.fromY(view.toY(y))).toBeCloseTo(y, 12);
+  });
+
+  test('zooming keeps the place under the pointer', () => {
+    const { from, to } = zoomed({ from: -2, to: 6 }, 1, 0.5);
+    expect((1 - from) / (to - from)).toBeCloseTo(3 / 8, 12);
+  });
+
+  test('Fit shows the zeros and the low point; with typed x-limits it chooses the height alone', () => {
+    const document = { ...tangentDocument(), x: { from: 100, to: 200 } };
+    const fitted = (from: Document) => fitEdits(from, resolve(from, emptyStage), 'both', from.x);
+    const x = fitted(document).find((edit) => edit.at === 'document')?.new as { from: number; to: number };
+    expect(x.from).toBeLessThan(-1 / 3);
+    expect(x.to).toBeGreaterThan(2);
+    const kept = fitted({ ...document, xTyped: true });
+    expect(kept.some((edit) => edit.at === 'document')).toBe(false);
+    expect(kept.map((edit) => edit.at === 'field' && edit.id)).toEqual(['tier-f', 'slope']);
+  });
+
+  test('ticks are round by themselves, or as typed', () => {
+    expect(ticksOf({ from: -2, to: 3.5 }, null, 6).map(({ text }) => text)).toEqual([
+      '−2',
+      '−1',
+      '0',
+      '1',
+      '2',
+      '3',
+    ]);
+    expect(ticksOf({ from: 0, to: 2 }, 0.25, 6).map(({ value }) => value)).toEqual([
+      0, 0.25, 0.5, 0.75, 1, 1.25, 1.5, 1.75, 2,
+    ]);
+    expect(ticksOf({ from: 0, to: 1e7 }, null, 5).at(-1)?.text).toBe('1·10⁷');
+    expect(ticksOf({ from: 0, to: 1000 }, 0.001, 5).length).toBeLessThan(20);
+  });
+});
+
+describe('picking a curve', () => {
+  const scene = sceneOf(tangentDocument());
+  const view = scene.tiers[0]?.view as TierView;
+
+  test('a press beside the curve lands on it, within a tolerance', () => {
+    const [x, y] = [view.toX(0), view.toY(-2)];
+    const near = nearestCurve(scene, x, y - 9, 14);
+    expect(near).toMatchObject({ entry: 'f', tier: 'tier-f', x });
+    expect(near?.y).toBeCloseTo(y, 0);
+    expect(nearestCurve(scene, x, y - 120, 14)).toBeNull();
+  });
+});
+
+describe('the small picture', () => {
+  test('is the same scene as SVG, without anything but drawing in it', () => {
+    const svg = smallPicture(tangentDocument());
+    expect(svg).toMatch(/^<svg xmlns="http:\/\/www.w3.org\/2000\/svg" viewBox="0 0 320 200"/);
+    expect(svg).toContain('stroke="#2f3fa3"');
+    expect(svg).not.toMatch(/NaN|Infinity|<text|<script/);
+  });
+
+  test('of an empty or broken demonstration is still a picture', () => {
+    expect(smallPicture({ ...tangentDocument('f(x) = )('), title: '<b>' })).toMatch(/<\/svg>$/);
+  });
+});

@@ -1,0 +1,43 @@
+import { describe, expect, test } from '@jest/globals';
+import { currentVersion, documentSchema, emptyDocument, migrations, openDocument } from '../src/index.ts';
+import { frozenSample } from './sample.ts';
+
+describe('stored documents', () => {
+  test.each(Array.from({ length: currentVersion }, (_, i) => i + 1))(
+    'the frozen sample of version %i opens',
+    (version) => {
+      const opened = openDocument(frozenSample(version));
+      expect(opened).toMatchObject({ ok: true, document: { version: currentVersion } });
+    },
+  );
+
+  test('every version before the current one has a migration', () => {
+    expect(Object.keys(migrations).map(Number)).toEqual(
+      Array.from({ length: currentVersion - 1 }, (_, i) => i + 1),
+    );
+  });
+
+  test('a document survives being written and opened again', () => {
+    const opened = openDocument(JSON.parse(JSON.stringify(frozenSample(currentVersion))));
+    expect(opened.ok && opened.document).toEqual(frozenSample(currentVersion));
+  });
+
+  test('what is not a demonstration, is too new or damaged is refused with a reason', () => {
+    expect(openDocument({ hello: 1 })).toEqual({ ok: false, reason: 'notADemonstration' });
+    expect(openDocument(null)).toEqual({ ok: false, reason: 'notADemonstration' });
+    expect(openDocument({ ...emptyDocument(), version: currentVersion + 1 })).toEqual({
+      ok: false,
+      reason: 'tooNew',
+    });
+    expect(openDocument({ ...emptyDocument(), entries: 7 })).toEqual({ ok: false, reason: 'damaged' });
+  });
+
+  test.each([
+    ['an empty range', { x: { from: 2, to: 2 } }],
+    ['an infinite limit', { x: { from: 0, to: Infinity } }],
+    ['an unknown field', { colour: 'red' }],
+    ['a title that is too long', { title: 'x'.repeat(201) }],
+  ])('%s is not a valid document', (_what, wrong) => {
+    expect(documentSchema.safeParse({ ...emptyDocument(), ...wrong }).success).toBe(false);
+  });
+});

@@ -1,0 +1,82 @@
+import { describe, expect, test } from '@jest/globals';
+import { rational } from '@yperkine/core';
+import {
+  catchOn,
+  catchRadius,
+  fineStep,
+  nearestPosition,
+  positionOf,
+  stepped,
+  type Run,
+  type SliderScale,
+} from '../src/index.ts';
+
+describe('motion', () => {
+  const run = (repeat: Run['repeat'], start = 0): Run => ({ from: 0, to: 10, start, seconds: 5, repeat });
+
+  test('once: to the end and no further; from the end it begins anew', () => {
+    expect(positionOf(run('once'), 2.5)).toEqual({ value: 5, isOver: false });
+    expect(positionOf(run('once', 8), 7)).toEqual({ value: 10, isOver: true });
+    expect(positionOf(run('once', 10), 1)).toEqual({ value: 2, isOver: false });
+  });
+
+  test('over and over: forward only', () => {
+    expect(positionOf(run('overAndOver'), 6).value).toBeCloseTo(2, 12);
+    expect(positionOf(run('overAndOver', 8), 2).value).toBeCloseTo(2, 12);
+  });
+
+  test('there and back: turns at both limits', () => {
+    expect(positionOf(run('thereAndBack'), 6).value).toBeCloseTo(8, 12);
+    expect(positionOf(run('thereAndBack'), 11).value).toBeCloseTo(2, 12);
+  });
+
+  test('the place depends on time alone, not on the number of frames', () => {
+    const few = positionOf(run('thereAndBack', 3), 7.3).value;
+    let many = few;
+    for (let i = 1; i <= 730; i++) many = positionOf(run('thereAndBack', 3), (7.3 * i) / 730).value;
+    expect(many).toBe(few);
+  });
+
+  test('a run without length or time is over at once', () => {
+    expect(positionOf({ ...run('once'), to: 0 }, 1).isOver).toBe(true);
+    expect(positionOf({ ...run('once'), seconds: 0 }, 1).isOver).toBe(true);
+  });
+});
+
+describe('dragging', () => {
+  test('catches on a round value within its radius, and only there', () => {
+    const pixels = 50;
+    const inside = 2 + (catchRadius - 1) / pixels;
+    const outside = 2 + (catchRadius + 1) / pixels;
+    expect(catchOn(inside, [1, 2, 3], pixels)).toEqual({ value: 2, isCaught: true });
+    expect(catchOn(outside, [1, 2, 3], pixels)).toEqual({ value: outside, isCaught: false });
+    expect(catchOn(1.5, [], pixels).isCaught).toBe(false);
+  });
+});
+
+describe('the positions of a slider', () => {
+  const scale = (from: string, to: string, step: string): SliderScale => ({
+    from: rational.parseDecimal(from) ?? rational.zero,
+    to: rational.parseDecimal(to) ?? rational.one,
+    step: rational.parseDecimal(step) ?? rational.one,
+  });
+
+  test('are start + k·step in exact decimals', () => {
+    expect(nearestPosition(0.30000000004, scale('0', '1', '0.1'))).toBe('0.3');
+    expect(nearestPosition(1.24, scale('0.05', '3', '0.1'))).toBe('1.25');
+    expect(nearestPosition(99, scale('0', '1', '0.1'))).toBe('1');
+  });
+
+  test('are stepped without dust: ten tenths are one', () => {
+    let value = '0';
+    for (let i = 0; i < 10; i++) value = stepped(value, 1, scale('0', '2', '0.1'));
+    expect(value).toBe('1');
+    expect(stepped('1.95', 1, scale('0', '2', '0.1'))).toBe('2');
+  });
+
+  test('divide a range into about a thousand', () => {
+    expect(fineStep(-5, 5)).toBe('0.01');
+    expect(fineStep(0, 0.02)).toBe('0.00001');
+    expect(fineStep(0, 5000)).toBe('10');
+  });
+});

@@ -1,0 +1,30 @@
+import { defineConfig } from '@playwright/test';
+
+/** The interface in Debian's headless Chromium, against the built application. */
+export default defineConfig({
+  testDir: 'tests/interface',
+  outputDir: '.data/test-results/interface',
+  timeout: 45_000,
+  expect: { timeout: 8_000 },
+  workers: 2,
+  fullyParallel: true,
+  forbidOnly: true,
+  retries: 0,
+  reporter: [['list'], ['json']],
+  use: {
+    viewport: { width: 1280, height: 800 },
+    colorScheme: 'light',
+    trace: 'retain-on-failure',
+    launchOptions: {
+      executablePath: '/usr/bin/chromium',
+      chromiumSandbox: false,
+      args: [
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+        '--disable-quic',
+        '--no-first-run',
+      ],
+    },
+  },
+});

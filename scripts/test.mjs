@@ -1,0 +1,102 @@
+import { mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { join } from 'node:path';
+import { ensureChromium } from './setup/debian.mjs';
+import { dataFolder } from './setup/folders.mjs';
+import { ensurePackages } from './setup/packages.mjs';
+import { run, runMain, say } from './setup/run.mjs';
+
+/** Every check counts as one test; Jest and Playwright report their own. */
+const counts = { passed: 0, failed: 0 };
+const results = join(dataFolder, 'test-results');
+
+/**
+ * @param {string} what
+ * @param {string[]} command
+ */
+async function check(what, command) {
+  const started = Date.now();
+  const { status } = await run('npx', ['--no-install', ...command]);
+  counts[status === 0 ? 'passed' : 'failed']++;
+  say(`${status === 0 ? 'passed' : 'FAILED'}: ${what} (${Math.round((Date.now() - started) / 1000)} s)`);
+}
+
+/**
+ * Adds up what a runner reported; a runner that fell over before reporting counts as a failure.
+ * @param {number} status
+ * @param {() => { passed: number, failed: number }} read
+ */
+function addReport(status, read) {
+  const report = readReport(read);
+  if (status !== 0 && report.failed === 0) report.failed = 1;
+  if (report.passed + report.failed === 0) report.failed = 1;
+  counts.passed += report.passed;
+  counts.failed += report.failed;
+}
+
+/** @param {() => { passed: number, failed: number }} read */
+function readReport(read) {
+  try {
+    return read();
+  } catch {
+    return { passed: 0, failed: 1 };
+  }
+}
+
+/** @param {string} file */
+const readJson = (file) => JSON.parse(readFileSync(file, 'utf8'));
+
+/** @param {string} databaseUrl */
+async function jest(databaseUrl) {
+  const file = join(results, 'jest.json');
+  const { status } = await run('npx', ['--no-install', 'jest', '--json', `--outputFile=${file}`], {
+    env: {
+      ...process.env,
+      NODE_OPTIONS: '--experimental-vm-modules --no-warnings',
+      TEST_DATABASE_URL: databaseUrl,
+    },
+  });
+  addReport(status, () => {
+    const { numPassedTests, numFailedTests, numFailedTestSuites, numPendingTests } = readJson(file);
+    // A suite that could not even be loaded has no tests of its own to fail; a skipped test proves nothing.
+    const unloaded = numFailedTests === 0 ? numFailedTestSuites : 0;
+    return { passed: numPassedTests, failed: numFailedTests + unloaded + numPendingTests };
+  });
+}
+
+/** @param {string} databaseUrl */
+async function playwright(databaseUrl) {
+  const file = join(results, 'playwright.json');
+  const { status } = await run('npx', ['--no-install', 'playwright', 'test'], {
+    env: { ...process.env, TEST_DATABASE_URL: databaseUrl, PLAYWRIGHT_JSON_OUTPUT_NAME: file },
+  });
+  addReport(status, () => {
+    const { stats } = readJson(file);
+    return { passed: stats.expected, failed: stats.unexpected + stats.flaky + stats.skipped };
+  });
+}
+
+runMain(async () => {
+  await ensurePackages();
+  await ensureChromium();
+  const { build } = await import('./setup/build.mjs');
+  const { startPostgres } = await import('./setup/postgres.mjs');
+  rmSync(results, { recursive: true, force: true });
+  mkdirSync(results, { recursive: true });
+  const postgres = await startPostgres('test-postgres', { durable: false });
+  try {
+    await check('types', ['tsc', '-p', '.']);
+    await check('lint', ['eslint', '.', '--max-warnings', '0']);
+    await check('formatting', ['prettier', '--check', '--log-level', 'warn', '.']);
+    const databaseUrl = postgres.url('postgres');
+    await run('node', ['--import', 'tsx', 'apps/server/test/template.ts'], {
+      env: { ...process.env, TEST_DATABASE_URL: databaseUrl },
+    });
+    await jest(databaseUrl);
+    await build();
+    await playwright(databaseUrl);
+  } finally {
+    await postgres.stop();
+  }
+  say(`\n${counts.passed} passed, ${counts.failed} failed`);
+  return counts.failed === 0 ? 0 : 1;
+});

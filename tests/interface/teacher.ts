@@ -1,0 +1,136 @@
+import { test as base, expect, type Locator, type Page } from '@playwright/test';
+import type { Document } from '@yperkine/demonstration';
+import { TestServer } from './server.ts';
+
+/** What a teacher does with the interface, in the words of the interface. */
+export class Teacher {
+  constructor(
+    readonly page: Page,
+    readonly server: TestServer,
+  ) {}
+
+  /** A new account of one's own, made over the wire, so that tests do not meet. */
+  async signUp(): Promise<void> {
+    const email = `${crypto.randomUUID()}@tarn-valley.example`;
+    const response = await this.page.request.post(`${this.server.address}/api/accounts`, {
+      data: { name: 'Teacher', email, password: 'a long enough one' },
+    });
+    expect(response.status()).toBe(201);
+  }
+
+  async openLibrary(): Promise<void> {
+    await this.page.goto(this.server.address);
+    await expect(this.page.getByRole('heading', { name: 'Library' })).toBeVisible();
+  }
+
+  async openNew(): Promise<void> {
+    await this.openLibrary();
+    await this.page.getByRole('button', { name: 'New' }).click();
+    await expect(this.nextGiven).toBeVisible();
+  }
+
+  get nextGiven(): Locator {
+    return this.page.getByRole('textbox', { name: 'Next given' });
+  }
+  get working(): Locator {
+    return this.page.getByRole('complementary', { name: 'Working' });
+  }
+  get graph(): Locator {
+    return this.page.getByRole('application', { name: /Graph window/ });
+  }
+  get handle(): Locator {
+    return this.page.getByRole('slider', { name: /^Point on/ });
+  }
+  lane(name: string): Locator {
+    return this.page.getByRole('group', { name: `Slider ${name}` });
+  }
+  entry(heading: string | RegExp): Locator {
+    return this.working.getByRole('region', { name: heading });
+  }
+
+  /** Types the next given and presses Enter. */
+  async state(text: string): Promise<void> {
+    await this.nextGiven.click();
+    await this.page.keyboard.type(text);
+    await this.page.keyboard.press('Enter');
+  }
+
+  async chooseFor(heading: string, action: string | RegExp): Promise<void> {
+    await this.page
+      .getByRole('button', { name: `More for ${heading}` })
+      .first()
+      .click();
+    await this.page.getByRole('menuitem', { name: action }).click();
+  }
+
+  /** f with a tangent and its slope in a tier of its own, made through the interface. */
+  async buildTangent(text = 'f(x) = 3x^2 - 5x - 2'): Promise<void> {
+    await this.state(text);
+    await this.chooseFor('Given', 'Tangent');
+    await this.chooseFor('Given', /Slope .* in its own tier/);
+    await expect(this.handle).toBeVisible();
+  }
+
+  async setValue(name: string, value: string): Promise<void> {
+    const field = this.lane(name).getByRole('textbox', { name: `Value of ${name}` });
+    await field.fill(value);
+    await field.press('Enter');
+  }
+
+  /** The stored document, as the server has it. */
+  async stored(): Promise<Document> {
+    const id = this.page.url().split('/').at(-1) ?? '';
+    const response = await this.page.request.get(`${this.server.address}/api/demonstrations/${id}`);
+    return ((await response.json()) as { document: Document }).document;
+  }
+
+  async untilSaved(): Promise<void> {
+    await expect(this.page.getByRole('status')).toHaveText('saved');
+  }
+
+  async limits(): Promise<{ from: number; to: number }> {
+    const { x } = await this.stored();
+    return x;
+  }
+}
+
+interface Fixtures {
+  readonly teacher: Teacher;
+  readonly problems: string[];
+}
+interface WorkerFixtures {
+  readonly server: TestServer;
+}
+
+/** A test with a signed-in teacher; any page error, console error or request to elsewhere fails it. */
+export const test = base.extend<Fixtures, WorkerFixtures>({
+  server: [
+    // eslint-disable-next-line no-empty-pattern -- Playwright reads the fixtures from the pattern
+    async ({}, use) => {
+      const server = await TestServer.launch();
+      await use(server);
+      await server.stop();
+    },
+    { scope: 'worker' },
+  ],
+  problems: async ({ page, server }, use) => {
+    const problems: string[] = [];
+    page.on('pageerror', (error) => problems.push(error.stack ?? String(error)));
+    page.on('console', (message) => {
+      const isExpected = /Failed to load resource/.test(message.text());
+      if (message.type() === 'error' && !isExpected) problems.push(message.text());
+    });
+    page.on('request', (request) => {
+      if (!request.url().startsWith(server.address)) problems.push(`request to ${request.url()}`);
+    });
+    await use(problems);
+    expect(problems).toEqual([]);
+  },
+  teacher: async ({ page, server, problems: _problems }, use) => {
+    const teacher = new Teacher(page, server);
+    await teacher.signUp();
+    await use(teacher);
+  },
+});
+
+export { expect };
