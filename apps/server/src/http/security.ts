@@ -22,6 +22,8 @@ export const securityHeaders = helmet({
         (_request, response) =>
           `'nonce-${(response as unknown as { locals: { nonce: string } }).locals.nonce}'`,
       ],
+      // The browser's own editing writes style attributes when marked text is typed over.
+      styleSrcAttr: ["'unsafe-inline'"],
       fontSrc: ["'self'"],
       imgSrc: ["'self'"],
       connectSrc: ["'self'"],

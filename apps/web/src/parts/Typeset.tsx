@@ -20,7 +20,7 @@ export function FormulaLine({ line }: { line: Line }) {
         part.kind === 'latex' ? (
           <Typeset key={i} latex={part.latex} />
         ) : (
-          <span key={i} className="live-number px-[0.12em]">
+          <span key={i} className="live-number">
             {part.text}
           </span>
         ),

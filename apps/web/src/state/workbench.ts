@@ -69,8 +69,6 @@ export interface WorkbenchState {
 export class Workbench {
   readonly store: StoreApi<WorkbenchState>;
   readonly frames: Frames;
-  /** Counts what a frame did, for tests and measurements. */
-  readonly counts = { frames: 0, workedOut: 0 };
   private saver: Saver | null = null;
   private theirs: readonly Change[] = [];
 
@@ -113,10 +111,7 @@ export class Workbench {
   /** Once a frame at most: only what depends on a change is worked out again. */
   private workOut(): void {
     const { document, stage, resolution } = this.state;
-    const next = resolve(document, stage, resolution);
-    this.counts.frames++;
-    this.counts.workedOut += next.workedOut.length;
-    this.store.setState({ resolution: next });
+    this.store.setState({ resolution: resolve(document, stage, resolution) });
   }
 
   /** The resolution of the document as it stands this moment, not of the last frame. */

@@ -9,13 +9,13 @@ export type Line = readonly Part[];
 export const latex = (text: string): Part => ({ kind: 'latex', latex: text });
 export const live = (text: string): Part => ({ kind: 'number', text });
 
-/** The relation as LaTeX with the space that typesetting gives it between two sides. */
-export const relationLatex = (isExact: boolean): string => (isExact ? '\\;=\\;' : '\\;\\approx\\;');
+/** The relation as a live part: it changes between = and ≈ while a number moves, and nothing is typeset again. */
+export const liveRelation = (isExact: boolean): Part => live(` ${relation(isExact)} `);
 
 /** `= 4.250` or `≈ 0.333`, as the end of a statement. */
 export function equalsResult(number: KnownNumber, rule: RoundingRule): Part[] {
   const { text, isExact } = format(number, rule);
-  return [latex(relationLatex(isExact)), live(text)];
+  return [liveRelation(isExact), live(text)];
 }
 
 export interface LineEquation {
@@ -41,9 +41,9 @@ export function lineEquation(
   const isExact = (!hasSlope || m.isExact) && (!hasIntercept || c.isExact);
   const coefficient = isExactly(m, '1') ? '' : isExactly(m, '−1') ? '−' : m.text;
   const constant = hasIntercept ? (hasSlope ? signed(c.text) : c.text) : '';
-  const line: Part[] = [latex(`y${relationLatex(isExact)}`)];
-  if (hasSlope && coefficient !== '') line.push(live(coefficient));
-  if (hasSlope) line.push(latex(latexName(variable)));
+  const line: Part[] = [latex('y'), liveRelation(isExact)];
+  // An empty coefficient keeps its place, so that the parts around it stay what they are.
+  if (hasSlope) line.push(live(coefficient), latex(latexName(variable)));
   if (constant !== '') line.push(live(constant));
   const text = `y ${relation(isExact)} ${hasSlope ? coefficient + variable : ''}${constant}`;
   return { line, text };
@@ -56,9 +56,7 @@ const signed = (text: string): string => (text.startsWith('−') ? ` − ${text.
 /** A line as plain text, for labels and tests. */
 export function plainText(line: Line): string {
   return line
-    .map((part) =>
-      part.kind === 'number' ? part.text : part.latex.replaceAll('\\;', ' ').replace('\\approx', '≈'),
-    )
+    .map((part) => (part.kind === 'number' ? part.text : part.latex))
     .join('')
     .replace(/ +/g, ' ')
     .trim();

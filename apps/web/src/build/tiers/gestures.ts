@@ -80,6 +80,13 @@ export class Gestures {
     return { x: event.clientX - left, y: event.clientY - top };
   }
 
+  /** Handles and menus lie over the graph and look after themselves. */
+  private isOnControl(event: Event): boolean {
+    return (
+      event.target instanceof Element && event.target.closest('[role="slider"], [role="dialog"]') !== null
+    );
+  }
+
   private zoneAt({ x, y }: Spot): Zone | null {
     const scene = this.scene();
     const last = scene?.tiers.at(-1);
@@ -91,7 +98,7 @@ export class Gestures {
   }
 
   private down(event: PointerEvent): void {
-    if (event.button !== 0) return;
+    if (event.button !== 0 || this.isOnControl(event)) return;
     const start = this.spot(event);
     const zone = this.zoneAt(start);
     const scene = this.scene();
@@ -113,7 +120,8 @@ export class Gestures {
     if (this.spots.has(event.pointerId)) this.spots.set(event.pointerId, spot);
     if (this.pinch) return this.movePinch();
     if (this.drag) return this.moveDrag(this.drag, spot);
-    if (event.pointerType !== 'touch') this.events.onNear(this.nearAt(spot, event));
+    if (event.pointerType === 'touch') return;
+    this.events.onNear(this.isOnControl(event) ? null : this.nearAt(spot, event));
   }
 
   private nearAt(spot: Spot, event: PointerEvent): NearCurve | null {

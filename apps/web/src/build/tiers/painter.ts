@@ -3,16 +3,9 @@ import type { Workbench } from '../../state/workbench.ts';
 
 const fontFamily = "'Source Sans 3 Variable', sans-serif";
 
-/** What a frame did, for tests and measurements. */
-export interface PaintCounts {
-  paints: number;
-  marked: number;
-}
-
 /** Paints the scene of a workbench on a canvas, once a frame at most and without React. */
 export class Painter {
   scene: Scene | null = null;
-  readonly counts: PaintCounts = { paints: 0, marked: 0 };
   private readonly context: CanvasRenderingContext2D;
   private painted: readonly unknown[] = [];
   private size = { width: 0, height: 0, density: 1 };
@@ -55,8 +48,6 @@ export class Painter {
     this.painted = inputs;
     const size = { width, height, density, furniture: true };
     this.scene = buildScene({ document, stage, resolution, size, here }, this.sameSize(size));
-    this.counts.paints++;
-    this.counts.marked += this.scene.markedAgain.length;
     const { context } = this;
     context.setTransform(density, 0, 0, density, 0, 0);
     context.clearRect(0, 0, width, height);

@@ -69,6 +69,7 @@ export function FormulaField(props: FormulaFieldProps) {
   const view = useRef<EditorView | null>(null);
   const latest = useRef(props);
   const attributes = useRef(new Compartment());
+  const hint = useRef(new Compartment());
   useEffect(() => {
     latest.current = props;
   });
@@ -88,7 +89,7 @@ export function FormulaField(props: FormulaFieldProps) {
           wrongRange,
           history(),
           keymap.of([...keys, ...historyKeymap, ...standardKeymap.filter(({ key }) => key !== 'Enter')]),
-          placeholderText(latest.current.placeholder ?? ''),
+          hint.current.of([]),
           attributes.current.of([]),
           EditorView.lineWrapping,
           EditorView.updateListener.of((update) => {
@@ -106,7 +107,11 @@ export function FormulaField(props: FormulaFieldProps) {
     return () => editor.destroy();
   }, []);
 
-  const { value, wrong, label, describedBy } = props;
+  const { value, wrong, label, describedBy, placeholder = '' } = props;
+  useEffect(() => {
+    view.current?.dispatch({ effects: hint.current.reconfigure(placeholderText(placeholder)) });
+  }, [placeholder]);
+
   useEffect(() => {
     const editor = view.current;
     if (!editor || editor.state.doc.toString() === value) return;

@@ -1,5 +1,5 @@
 import { latexFunction, latexName, tangentAt, type Tangent } from '@yperkine/core';
-import { equalsResult, latex, lineEquation, live, relationLatex, type Line } from '../../numbers/line.ts';
+import { equalsResult, latex, lineEquation, live, liveRelation, type Line } from '../../numbers/line.ts';
 import { format, formatTidily, type RoundingRule } from '../../numbers/format.ts';
 import type { Mark } from '../../scene/mark.ts';
 import { toneOf, type Tone } from '../../scene/tone.ts';
@@ -97,7 +97,7 @@ function linesOf(tangent: Tangent, { curve, at }: Place, rule: RoundingRule): Li
     }
     case 'vertical': {
       const x = formatTidily(tangent.x, rule);
-      return [[latex(latexName(curve.variable) + relationLatex(x.isExact)), live(x.text)]];
+      return [[latex(latexName(curve.variable)), liveRelation(x.isExact), live(x.text)]];
     }
     case 'undefined':
     case 'noSlope':

@@ -1,0 +1,165 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test } from './teacher.ts';
+
+for (const colorScheme of ['light', 'dark'] as const) {
+  test(`every screen is free of accessibility faults that a checker can find, ${colorScheme}`, async ({
+    teacher,
+    page,
+    server,
+  }) => {
+    await page.emulateMedia({ colorScheme, reducedMotion: 'reduce' });
+    const faults = async () => {
+      const { violations } = await new AxeBuilder({ page })
+        // Hidden stops of the popover library that hand the focus on at once.
+        .exclude('[data-headlessui-focus-guard]')
+        .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa'])
+        .analyze();
+      return violations.map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html).join(' ')}`);
+    };
+    await teacher.openNew();
+    await teacher.buildTangent();
+    await teacher.state('q(x) = 2 +');
+    expect(await faults()).toEqual([]);
+    await page.getByRole('button', { name: 'Axis limits and ticks' }).click();
+    expect(await faults()).toEqual([]);
+    await page.keyboard.press('Escape');
+    await page.getByRole('button', { name: 'Settings of a' }).click();
+    expect(await faults()).toEqual([]);
+    await page.goto(server.address);
+    await expect(page.getByRole('listitem')).toHaveCount(1);
+    expect(await faults()).toEqual([]);
+    await page.getByRole('button', { name: 'Sign out' }).click();
+    await expect(page.getByRole('button', { name: 'Make an account' })).toBeVisible();
+    expect(await faults()).toEqual([]);
+  });
+}
+
+test('by keyboard alone: a function, a tangent, its place, motion', async ({ teacher, page }) => {
+  await teacher.openNew();
+  await page.keyboard.type('f(x) = x^2');
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: 'More for Given' }).focus();
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('Enter');
+  await expect(teacher.entry(/Tangent to f/)).toBeVisible();
+  await teacher.handle.focus();
+  await page.keyboard.press('Home');
+  await expect(teacher.handle).toHaveAttribute(
+    'aria-valuenow',
+    String(await teacher.handle.getAttribute('aria-valuemin')),
+  );
+  await teacher.graph.focus();
+  await teacher.untilSaved();
+  const before = await teacher.limits();
+  await page.keyboard.press('ArrowRight');
+  await expect.poll(async () => (await teacher.limits()).from).toBeGreaterThan(before.from);
+  const panned = await teacher.limits();
+  await page.keyboard.press('+');
+  await expect
+    .poll(async () => {
+      const { from, to } = await teacher.limits();
+      return to - from;
+    })
+    .toBeLessThan(panned.to - panned.from);
+});
+
+test('bad input of every kind gets a sentence and loses no keystroke', async ({ teacher, page }) => {
+  await teacher.openNew();
+  const inputs = [
+    ['f(x) = 2 3', 'Two numbers stand side by side (2 3): put a sign between them.'],
+    ['f(x) = sin^-1 x', 'sin^-1 can be read in two ways'],
+    ['f(x) = (x + 1', 'This bracket is never closed.'],
+    ['sin(x) = 2', '“sin” already has a meaning; please choose another name.'],
+    ['f(x) =', 'Something is missing after the equals sign.'],
+    ['f(x) = x §', '“§” has no meaning in a formula.'],
+    ['b = x', '“x” is not known here.'],
+  ] as const;
+  for (const [typed, sentence] of inputs) {
+    await teacher.nextGiven.click();
+    await page.keyboard.press('Control+A');
+    await page.keyboard.type(typed);
+    await page.keyboard.press('Enter');
+    await expect(page.getByRole('alert').first()).toContainText(sentence);
+    await expect(teacher.nextGiven).toHaveText(typed);
+  }
+  await page.keyboard.press('Control+A');
+  await page.keyboard.insertText(`f(x) = ${'('.repeat(12_000)}`);
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('alert').first()).toContainText('longer than 10,000 characters');
+  await page.keyboard.press('Control+A');
+  await page.keyboard.type('k x^2');
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: 'Make k a slider' }).click();
+  await expect(teacher.lane('k')).toBeVisible();
+  await teacher.nextGiven.click();
+  await page.keyboard.press('Enter');
+  await expect(teacher.entry('Given')).toContainText('f(x)');
+  await expect(teacher.nextGiven).toHaveText(/^g\(x\) = … +or +b = 2$/);
+});
+
+test.describe('on a phone, by touch', () => {
+  test.use({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
+
+  test('a tap beside the curve offers a tangent; the point follows a finger; two fingers zoom', async ({
+    teacher,
+    page,
+  }) => {
+    await teacher.openNew();
+    await teacher.state('f(x) = 0.2x + 0.2');
+    await teacher.untilSaved();
+    const { x, tiers } = await teacher.stored();
+    const y = tiers['tier-f']?.y ?? x;
+    const box = (await teacher.graph.boundingBox()) ?? { x: 0, y: 0, width: 0, height: 0 };
+    const pixel = {
+      x: box.x + 54 + ((1 - x.from) / (x.to - x.from)) * (box.width - 72),
+      y: box.y + 34 + ((y.to - 0.4) / (y.to - y.from)) * (box.height - 64),
+    };
+    await page.touchscreen.tap(pixel.x, pixel.y - 22);
+    await page.getByRole('button', { name: 'Tangent here' }).tap();
+    await expect(teacher.handle).toHaveAttribute('aria-valuetext', /^1,/);
+
+    const touch = await page.context().newCDPSession(page);
+    const points = (...touchPoints: { x: number; y: number }[]) => touchPoints.map((p, id) => ({ ...p, id }));
+    const send = (type: 'touchStart' | 'touchMove' | 'touchEnd', touchPoints: ReturnType<typeof points>) =>
+      touch.send('Input.dispatchTouchEvent', { type, touchPoints });
+    await send('touchStart', points(pixel));
+    for (let i = 1; i <= 6; i++) await send('touchMove', points({ x: pixel.x + i * 10, y: pixel.y }));
+    await send('touchEnd', []);
+    await expect(teacher.handle).not.toHaveAttribute('aria-valuetext', /^1,/);
+
+    await teacher.untilSaved();
+    const before = await teacher.limits();
+    const middle = { x: box.x + box.width / 2, y: box.y + 100 };
+    const fingers = (apart: number) =>
+      points({ x: middle.x - apart, y: middle.y }, { x: middle.x + apart, y: middle.y });
+    await send('touchStart', fingers(30));
+    for (let apart = 40; apart <= 90; apart += 10) await send('touchMove', fingers(apart));
+    await send('touchEnd', []);
+    await expect
+      .poll(async () => {
+        const { from, to } = await teacher.limits();
+        return (to - from) / (before.to - before.from);
+      })
+      .toBeLessThan(0.5);
+  });
+
+  test('tiers on top, the deck under them, the working below; nothing sticks out sideways', async ({
+    teacher,
+    page,
+  }) => {
+    await teacher.openNew();
+    await teacher.buildTangent();
+    const top = async (name: RegExp | string, role: 'region' | 'complementary') =>
+      ((await page.getByRole(role, { name }).boundingBox()) ?? { y: NaN }).y;
+    const tops = [
+      await top('Graphs', 'region'),
+      await top('Deck', 'region'),
+      await top('Working', 'complementary'),
+    ];
+    expect(tops).toEqual([...tops].sort((a, b) => a - b));
+    expect(
+      await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth),
+    ).toBeLessThanOrEqual(0);
+  });
+});
