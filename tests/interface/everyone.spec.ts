@@ -20,7 +20,7 @@ for (const colorScheme of ['light', 'dark'] as const) {
     await teacher.buildTangent();
     await teacher.state('q(x) = 2 +');
     expect(await faults()).toEqual([]);
-    await page.getByRole('button', { name: 'Axis limits and ticks' }).click();
+    await page.getByRole('button', { name: 'Axes' }).click();
     expect(await faults()).toEqual([]);
     await page.keyboard.press('Escape');
     await page.getByRole('button', { name: 'Settings of a' }).click();

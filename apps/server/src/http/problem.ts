@@ -60,6 +60,7 @@ export function problemHandler(logger: Logger): ErrorRequestHandler {
     if (response.headersSent) return next(error);
     if (error instanceof HttpProblem) return send(response, error);
     const status = (error as { status?: unknown }).status;
+    if (status === 404) return send(response, notFound());
     if (status === 413)
       return send(response, new HttpProblem(413, 'tooLarge', 'This is too large to be saved at once.'));
     if (status === 400)

@@ -10,6 +10,7 @@ import {
   type Problem,
 } from '@yperkine/core';
 import {
+  couldBeSlider,
   curveOf,
   fineStep,
   firstTier,
@@ -83,12 +84,11 @@ function refused(
   if (reading.ok) return { ok: true };
   const { problem } = reading;
   const moved = { ...problem, from: Math.max(0, problem.from - shift), to: Math.max(0, problem.to - shift) };
-  const isName = problem.code === 'unknownName' && /^\p{L}(?:_?\w+)?$/u.test(problem.subject);
   return {
     ok: false,
     message: sentence(problem),
     problem: moved,
-    ...(isName ? { missingName: problem.subject } : {}),
+    ...(couldBeSlider(problem) ? { missingName: problem.subject } : {}),
   };
 }
 

@@ -106,10 +106,16 @@ function binaryRow(
   }
 }
 
+/** By squaring from the highest binary digit of the exponent down, a whole row at a time. */
 function integerPowerRow(a: Row, n: number, out: Row, count: number): void {
-  if (n === 2) for (let i = 0; i < count; i++) out[i] = at(a, i) * at(a, i);
-  else if (n === 3) for (let i = 0; i < count; i++) out[i] = at(a, i) * at(a, i) * at(a, i);
-  else for (let i = 0; i < count; i++) out[i] = integerPower(at(a, i), n);
+  const digits = Math.abs(n).toString(2);
+  if (n === 0) return void out.fill(1, 0, count);
+  for (let i = 0; i < count; i++) out[i] = at(a, i);
+  for (const digit of digits.slice(1)) {
+    for (let i = 0; i < count; i++) out[i] = at(out, i) * at(out, i);
+    if (digit === '1') for (let i = 0; i < count; i++) out[i] = at(out, i) * at(a, i);
+  }
+  if (n < 0) for (let i = 0; i < count; i++) out[i] = quotient(1, at(out, i));
 }
 
 function rationalPowerRow(a: Row, p: number, q: number, out: Row, count: number): void {

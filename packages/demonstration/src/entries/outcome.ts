@@ -1,6 +1,8 @@
 /** What keeps an entry from being worked out, as a sentence for its card. */
 export interface EntryProblem {
   readonly message: string;
+  /** The fault lies in another entry, which says so itself. */
+  readonly isWaiting?: boolean;
   /** The range of the entry's text that is meant, where there is one. */
   readonly range?: { readonly from: number; readonly to: number };
   /** What the range could be replaced by. */
@@ -17,3 +19,4 @@ export const failed = (message: string, more: Omit<EntryProblem, 'message'> = {}
   ok: false,
   problem: { message, ...more },
 });
+export const waiting = (message: string): Outcome<never> => failed(message, { isWaiting: true });

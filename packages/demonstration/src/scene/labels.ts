@@ -10,29 +10,31 @@ export interface PlacedLabel {
 }
 
 /** Average width of a digit in a label, in pixels, and the room around its text. */
-const digitWidth = 7.4;
+const digitWidth = 5.9;
 const height = 24;
-const padding = 16;
+const padding = 14;
 
-const offsets: readonly (readonly [number, number])[] = [
-  [14, -36],
-  [-14, -36],
-  [14, 14],
-  [-14, 14],
-  [20, -62],
-  [-20, -62],
-  [20, 40],
-  [-20, 40],
-];
+/** Places of a label's nearest corner from its point, the nearer ones first. */
+const offsets: readonly (readonly [number, number])[] = [16, 30, 46, 64].flatMap((away) => [
+  [away * 0.8, -height - away] as const,
+  [-away * 0.8, -height - away] as const,
+  [away * 0.8, away] as const,
+  [-away * 0.8, away] as const,
+  [away + 8, -height / 2] as const,
+  [-away - 8, -height / 2] as const,
+  [0, -height - away] as const,
+  [0, away] as const,
+]);
 
 /** Puts every label of a tier beside its place where it covers least: curves, lines, other labels. */
 export function placeLabels(marks: readonly Mark[], frame: Frame): PlacedLabel[] {
   const obstacles = marks.flatMap(obstaclesOf);
+  const texts = marks.filter((mark) => mark.kind === 'note');
   const placed: PlacedLabel[] = [];
   for (const label of marks) {
     if (label.kind !== 'label' || !isInside(frame, label.x, label.y)) continue;
     const boxes = offsets.map(([dx, dy]) => boxFor(label, dx, dy));
-    const costs = boxes.map((box, i) => costOf(box, i, obstacles, placed, frame));
+    const costs = boxes.map((box, i) => costOf(box, i, obstacles, texts, placed, frame));
     placed.push(boxes[costs.indexOf(Math.min(...costs))] as PlacedLabel);
   }
   return placed;
@@ -40,7 +42,8 @@ export function placeLabels(marks: readonly Mark[], frame: Frame): PlacedLabel[]
 
 function boxFor(label: MarkOf<'label'>, dx: number, dy: number): PlacedLabel {
   const width = [...label.text].length * digitWidth + padding;
-  return { left: dx > 0 ? label.x + dx : label.x + dx - width, top: label.y + dy, width, height, label };
+  const left = dx > 0 ? label.x + dx : dx < 0 ? label.x + dx - width : label.x - width / 2;
+  return { left, top: label.y + dy, width, height, label };
 }
 
 const isInside = (frame: Frame, x: number, y: number): boolean =>
@@ -49,18 +52,24 @@ const isInside = (frame: Frame, x: number, y: number): boolean =>
   y >= frame.top - 1 &&
   y <= frame.top + frame.height + 1;
 
+/** What it costs to cover a point of a curve or line, and another text, against a place further down the list. */
+const coveredCurve = 10;
+const coveredText = 500;
+
 function costOf(
   box: PlacedLabel,
   preference: number,
   obstacles: readonly number[],
+  texts: readonly MarkOf<'note'>[],
   placed: readonly PlacedLabel[],
   frame: Frame,
 ): number {
   let cost = preference;
   for (let i = 0; i + 1 < obstacles.length; i += 2) {
-    if (holds(box, obstacles[i] as number, obstacles[i + 1] as number)) cost += 3;
+    if (holds(box, obstacles[i] as number, obstacles[i + 1] as number)) cost += coveredCurve;
   }
-  cost += placed.filter((other) => overlaps(box, other)).length * 500;
+  cost += placed.filter((other) => overlaps(box, other)).length * coveredText;
+  cost += texts.filter((text) => overlaps(box, boxOfNote(text))).length * coveredText;
   const outside =
     Math.max(0, frame.left - box.left) +
     Math.max(0, box.left + box.width - frame.left - frame.width) +
@@ -69,10 +78,23 @@ function costOf(
   return cost + outside * 20;
 }
 
+interface Box {
+  readonly left: number;
+  readonly top: number;
+  readonly width: number;
+  readonly height: number;
+}
+
+function boxOfNote({ x, y, text, anchor }: MarkOf<'note'>): Box {
+  const width = [...text].length * digitWidth + 6;
+  const left = anchor === 'start' ? x : anchor === 'end' ? x - width : x - width / 2;
+  return { left, top: y - 13, width, height: 17 };
+}
+
 const holds = (box: PlacedLabel, x: number, y: number): boolean =>
   x > box.left - 3 && x < box.left + box.width + 3 && y > box.top - 3 && y < box.top + box.height + 3;
 
-const overlaps = (a: PlacedLabel, b: PlacedLabel): boolean =>
+const overlaps = (a: Box, b: Box): boolean =>
   a.left < b.left + b.width &&
   b.left < a.left + a.width &&
   a.top < b.top + b.height &&
@@ -91,7 +113,6 @@ function obstaclesOf(mark: Mark): number[] {
     case 'dot':
       return [mark.x, mark.y];
     case 'note':
-      return [mark.x, mark.y, mark.x + 20, mark.y, mark.x + 40, mark.y];
     case 'label':
       return [];
   }
@@ -99,7 +120,7 @@ function obstaclesOf(mark: Mark): number[] {
 
 function thinned(run: Float64Array): number[] {
   const points: number[] = [];
-  for (let i = 0; i + 1 < run.length; i += 8) points.push(run[i] as number, run[i + 1] as number);
+  for (let i = 0; i + 1 < run.length; i += 4) points.push(run[i] as number, run[i + 1] as number);
   return points;
 }
 

@@ -97,6 +97,7 @@ export const HandleDot = memo(function HandleDot({ handle, name, painter }: Hand
       tabIndex={0}
       aria-label={name}
       aria-valuenow={0}
+      title="Drag along the curve; hold Shift to pass round values freely"
       data-handle={handle.key}
       className="absolute -top-[22px] -left-[22px] size-11 cursor-grab touch-none rounded-full outline-offset-[-8px] active:cursor-grabbing data-caught:shadow-[inset_0_0_0_3px_var(--here)]"
       onPointerDown={begin}

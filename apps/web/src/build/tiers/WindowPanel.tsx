@@ -1,35 +1,32 @@
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
 import { rational, type Range } from '@yperkine/core';
 import { curvesIn, inOrder, isDrawable, shownX, shownY, type Edit, type Id } from '@yperkine/demonstration';
-import { Maximize2, Scaling } from 'lucide-react';
 import { useState } from 'react';
-import { Button, IconButton, iconButtonClass } from '../../parts/Button.tsx';
+import { Button } from '../../parts/Button.tsx';
 import { NumberField } from '../../parts/NumberField.tsx';
 import { fit } from '../../state/actions.ts';
 import { useWorkbench, useWorkbenchState } from '../../state/context.ts';
 
-/** The row of titles is low; on a touch screen the tools are as large as a finger all the same. */
-const toolSize = 'size-8! pointer-coarse:size-11!';
+/** Low, like the row of titles; on a touch screen as tall as a finger is broad. */
+const tool =
+  'inline-flex min-h-7 items-center rounded-lg border border-rule bg-sheet px-2.5 text-sm text-quiet hover:bg-hover hover:text-ink pointer-coarse:min-h-9 pointer-coarse:px-3';
 
 /** Fit, and the limits and ticks of every axis, typed. */
 export function WindowTools() {
   const workbench = useWorkbench();
   return (
-    <div className="absolute top-0.5 right-3 z-10 flex gap-0.5">
-      <IconButton
-        label="Fit the window to the curves"
-        className={toolSize}
+    <div className="absolute top-1 right-4 z-10 flex gap-1.5">
+      <button
+        type="button"
+        title="Choose a window that shows the zeros, highs and lows"
+        className={tool}
         onClick={() => fit(workbench, 'both')}
       >
-        <Maximize2 size={18} aria-hidden />
-      </IconButton>
+        Fit
+      </button>
       <Popover>
-        <PopoverButton
-          aria-label="Axis limits and ticks"
-          title="Axis limits and ticks"
-          className={`${iconButtonClass} ${toolSize}`}
-        >
-          <Scaling size={18} aria-hidden />
+        <PopoverButton title="Limits and ticks of the axes" className={tool}>
+          Axes
         </PopoverButton>
         <PopoverPanel anchor={{ to: 'bottom end', gap: 6 }} className="card z-30 w-96 max-w-[94vw] p-4">
           <WindowForm />

@@ -4,6 +4,7 @@ import {
   type CurveResult,
   type Entry,
   type EntryOf,
+  type EntryProblem,
   type Id,
   type Line,
   type PointResult,
@@ -64,7 +65,7 @@ function CardFrame({ id, tone, heading, actions, children }: FrameProps) {
   return (
     <section
       aria-label={heading}
-      onPointerEnter={() => workbench.emphasise(id)}
+      onPointerEnter={({ pointerType }) => pointerType === 'mouse' && workbench.emphasise(id)}
       onPointerLeave={() => workbench.emphasise(null)}
       className={clsx(
         'relative border-b border-rule py-3.5 pr-3 pl-5 transition-colors',
@@ -136,9 +137,7 @@ function FunctionCard({ id, resolved, entry }: { id: Id; resolved: Resolved; ent
               <span className="block py-1 text-[1.06rem]">{entry.text}</span>
             )}
           </button>
-          {!outcome.ok && (
-            <Problem message={outcome.problem.message} missingName={outcome.problem.missingName} />
-          )}
+          {!outcome.ok && <Unresolved problem={outcome.problem} />}
         </>
       )}
     </CardFrame>
@@ -234,8 +233,14 @@ function StudyCard({ id, resolved }: { id: Id; resolved: Resolved }) {
           <p className="mt-0.5 text-[0.95rem] text-quiet">{sentence}</p>
         </>
       ) : (
-        <Problem message={outcome.problem.message} />
+        <Unresolved problem={outcome.problem} />
       )}
     </CardFrame>
   );
+}
+
+/** What keeps an entry from its result: loud where the fault is, quiet where an entry only waits. */
+function Unresolved({ problem: { message, isWaiting, missingName } }: { problem: EntryProblem }) {
+  if (isWaiting) return <p className="mt-1 text-[0.95rem] text-quiet">{message}</p>;
+  return <Problem message={message} missingName={missingName} />;
 }

@@ -2,7 +2,7 @@ import { compile, derivativeOf, latexFunction, latexName, printLatex, TooLarge }
 import { latex } from '../../numbers/line.ts';
 import { curveMark } from '../../scene/curveMark.ts';
 import type { EntryKind } from '../kind.ts';
-import { failed, worked, type Outcome } from '../outcome.ts';
+import { failed, waiting, worked, type Outcome } from '../outcome.ts';
 import type { CurveResult } from '../results.ts';
 
 /** The derivative of a function as a curve in a tier of its own, with its formula. */
@@ -11,7 +11,7 @@ export const derivativeKind: EntryKind<'derivative'> = {
 
   workOut(entry, context, previous): Outcome<CurveResult> {
     const of = context.curve(entry.of);
-    if (!of) return failed('This waits for its function, which cannot be worked out yet.');
+    if (!of) return waiting('This waits for its function, which cannot be worked out yet.');
     const order = of.order + entry.degree;
     const values = { parameters: of.parameters, exactParameters: of.exactParameters };
     const isSame = previous?.program !== undefined && derivedFrom.get(previous.program) === of.program;

@@ -17,7 +17,7 @@ import type { Directory } from '../../resolve/directory.ts';
 import { curveMark } from '../../scene/curveMark.ts';
 import type { Id } from '../../schema/document.ts';
 import type { EntryKind, WorkContext } from '../kind.ts';
-import { failed, worked, type Outcome } from '../outcome.ts';
+import { failed, waiting, worked, type Outcome } from '../outcome.ts';
 import type { CurveResult } from '../results.ts';
 
 /** A function given by a formula, such as f(x) = 3x^2 - 5x - 2. */
@@ -35,7 +35,7 @@ export const functionKind: EntryKind<'function'> = {
       return failed(`A function needs its variable: write ${definition.name}(x) = ….`);
     }
     const functions = functionsFor(definition, context);
-    if (!functions) return failed('This waits for another entry that cannot be worked out yet.');
+    if (!functions) return waiting('This waits for another entry that cannot be worked out yet.');
     const body = sameTree(previous?.body, definition.body);
     const isSame =
       previous?.name === definition.name &&
@@ -61,12 +61,16 @@ export const functionKind: EntryKind<'function'> = {
 };
 
 function unreadable(problem: Problem): Outcome<never> {
-  const isMissing = problem.code === 'unknownName' && /^\p{L}(?:_?\w+)?$/u.test(problem.subject);
   return failed(sentence(problem), {
     range: { from: problem.from, to: problem.to },
     ...(problem.correction === undefined ? {} : { correction: problem.correction }),
-    ...(isMissing ? { missingName: problem.subject } : {}),
+    ...(couldBeSlider(problem) ? { missingName: problem.subject } : {}),
   });
+}
+
+/** An unknown letter may be meant as a number; a longer name close to a known one is a slip. */
+export function couldBeSlider({ code, subject, correction }: Problem): boolean {
+  return code === 'unknownName' && correction === undefined && /^\p{L}(?:_?\w+)?$/u.test(subject);
 }
 
 function idsMentioned({ body, variable }: Definition, directory: Directory): Id[] {

@@ -3,7 +3,7 @@ import { equalsResult, latex, live } from '../../numbers/line.ts';
 import { format } from '../../numbers/format.ts';
 import { toneOf } from '../../scene/tone.ts';
 import type { EntryKind, WorkContext } from '../kind.ts';
-import { failed, worked } from '../outcome.ts';
+import { waiting, worked } from '../outcome.ts';
 import type { CurveResult, ParameterResult } from '../results.ts';
 
 /** A point that sits on a curve at the value of a parameter: the point and the slider are the same thing. */
@@ -12,7 +12,7 @@ export const pointKind: EntryKind<'point'> = {
 
   workOut(entry, context) {
     const place = placeOn(entry, context);
-    if (typeof place === 'string') return failed(place);
+    if (typeof place === 'string') return waiting(place);
     const { curve, at } = place;
     const y = valueOn(curve, at);
     const { rule } = context;

@@ -5,7 +5,7 @@ import type { Mark } from '../../scene/mark.ts';
 import { toneOf, type Tone } from '../../scene/tone.ts';
 import type { TierView } from '../../scene/view.ts';
 import type { EntryKind } from '../kind.ts';
-import { failed, worked } from '../outcome.ts';
+import { waiting, worked } from '../outcome.ts';
 import { placeOn, type Place } from '../point/point.ts';
 import type { TangentResult } from '../results.ts';
 
@@ -15,7 +15,7 @@ export const tangentKind: EntryKind<'tangent'> = {
 
   workOut(entry, context) {
     const place = placeOn(entry, context);
-    if (typeof place === 'string') return failed(place);
+    if (typeof place === 'string') return waiting(place);
     const { curve, at } = place;
     const tangent = tangentAt(curve, at.value, curve.parameters, curve.exactParameters);
     const { rule } = context;

@@ -1,0 +1,204 @@
+import { describe, expect, test } from '@jest/globals';
+import {
+  curveOf,
+  emptyDocument,
+  plainText,
+  type PointResult,
+  type TangentResult,
+} from '@yperkine/demonstration';
+import {
+  addDerivative,
+  addGiven,
+  addPoint,
+  addTangent,
+  fit,
+  makeParameter,
+  removeEntry,
+} from '../src/state/actions.ts';
+import { Workbench } from '../src/state/workbench.ts';
+
+/** A workbench whose frames are run by the test. */
+function underTest() {
+  let time = 0;
+  let asked: ((time: number) => void)[] = [];
+  const workbench = new Workbench(emptyDocument(), (callback) => asked.push(callback));
+  const frame = (milliseconds = 16) => {
+    time += milliseconds;
+    const now = asked;
+    asked = [];
+    now.forEach((callback) => callback(time));
+  };
+  const idOf = (kind: string) =>
+    Object.entries(workbench.state.document.entries).find(([, entry]) => entry.kind === kind)?.[0] ?? '';
+  const result = <T>(kind: string): T => {
+    const outcome = workbench.current().entries.get(idOf(kind))?.outcome;
+    if (!outcome?.ok) throw new Error(outcome?.problem.message);
+    return outcome.result as T;
+  };
+  return { workbench, frame, idOf, result, isAsked: () => asked.length > 0 };
+}
+
+function withTangent(text = 'f(x) = 3x^2 - 5x - 2') {
+  const bench = underTest();
+  addGiven(bench.workbench, text);
+  addTangent(bench.workbench, bench.idOf('function'), 1);
+  bench.frame();
+  return bench;
+}
+
+describe('stating givens', () => {
+  test('a function is one change together with its window', () => {
+    const { workbench } = underTest();
+    expect(addGiven(workbench, 'f(x) = 3x^2 - 5x - 2')).toEqual({ ok: true });
+    expect(workbench.state.document.x).not.toEqual(emptyDocument().x);
+    workbench.undo();
+    expect(workbench.state.document).toEqual(emptyDocument());
+  });
+
+  test('a second function leaves the window still', () => {
+    const { workbench } = withTangent();
+    const { x } = workbench.state.document;
+    addGiven(workbench, 'g(x) = 1000x + 3');
+    expect(workbench.state.document.x).toBe(x);
+  });
+
+  test('a bare formula takes the next free name', () => {
+    const { workbench } = withTangent();
+    expect(addGiven(workbench, 'x^2 + 1')).toEqual({ ok: true });
+    expect(JSON.stringify(workbench.state.document)).toContain('g(x) = x^2 + 1');
+  });
+
+  test.each([
+    ['f(x) = 2 +', 'Something is missing after “+”.'],
+    ['f(x) = x', '“f” is already taken; please choose another name.'],
+    ['b = 2 + 3', 'A slider starts at a number: write b = 3.'],
+    ['', 'There is nothing here yet: write a formula such as x^2 − 1.'],
+  ])('%s is answered by a sentence and changes nothing', (typed, message) => {
+    const { workbench } = withTangent();
+    const before = workbench.state.document;
+    expect(addGiven(workbench, typed)).toMatchObject({ ok: false, message });
+    expect(workbench.state.document).toBe(before);
+  });
+
+  test('the problem of a bare formula is marked where it was typed', () => {
+    const { workbench } = underTest();
+    expect(addGiven(workbench, 'x + sinn x')).toMatchObject({
+      problem: { from: 4, to: 8, correction: 'sin' },
+    });
+  });
+
+  test('an unknown letter becomes a slider', () => {
+    const { workbench, idOf } = underTest();
+    expect(addGiven(workbench, 'k x')).toMatchObject({ missingName: 'k' });
+    makeParameter(workbench, 'k');
+    expect(addGiven(workbench, 'k x')).toEqual({ ok: true });
+    expect(curveOf(workbench.current(), idOf('function'))?.parameters).toEqual([1]);
+  });
+});
+
+describe('studies', () => {
+  test('point and tangent of a curve share one slider', () => {
+    const { workbench, idOf } = withTangent();
+    addPoint(workbench, idOf('function'));
+    const kinds = Object.values(workbench.state.document.entries).map(({ kind }) => kind);
+    expect(kinds.filter((kind) => kind === 'parameter')).toHaveLength(1);
+  });
+
+  test('the derivative gets a tier of its own, in one change', () => {
+    const { workbench, idOf } = withTangent();
+    addDerivative(workbench, idOf('function'));
+    expect(Object.keys(workbench.state.document.tiers)).toHaveLength(2);
+    workbench.undo();
+    expect(Object.keys(workbench.state.document.tiers)).toHaveLength(1);
+  });
+
+  test('deleting a function takes its studies, their slider and their tier along, and undo brings all back', () => {
+    const { workbench, idOf } = withTangent();
+    addDerivative(workbench, idOf('function'));
+    const before = workbench.state.document;
+    removeEntry(workbench, idOf('function'));
+    expect(workbench.state.document.entries).toEqual({});
+    expect(Object.keys(workbench.state.document.tiers)).toEqual(['tier-f']);
+    workbench.undo();
+    expect(workbench.state.document).toEqual(before);
+  });
+
+  test('a slider that a formula mentions stays when its tangent goes', () => {
+    const { workbench, idOf } = withTangent();
+    addGiven(workbench, 'g(x) = a x');
+    removeEntry(workbench, idOf('tangent'));
+    expect(idOf('parameter')).not.toBe('');
+  });
+
+  test('Fit is a change that can be undone', () => {
+    const { workbench } = withTangent();
+    const { x } = workbench.state.document;
+    workbench.showWindows({ from: 50, to: 60 }, {});
+    workbench.settleWindows();
+    fit(workbench, 'both');
+    expect(workbench.state.document.x).toEqual(x);
+    workbench.undo();
+    expect(workbench.state.document.x).toEqual({ from: 50, to: 60 });
+  });
+});
+
+describe('dragging and playing', () => {
+  test('many moves between two frames are worked out once; the document changes on release only', () => {
+    const { workbench, frame, idOf, result } = withTangent();
+    const before = workbench.state.document;
+    let resolved = 0;
+    workbench.store.subscribe(
+      (state, previous) => (resolved += state.resolution === previous.resolution ? 0 : 1),
+    );
+    for (let i = 0; i < 20; i++) workbench.show(idOf('parameter'), String(1 + i / 100));
+    frame();
+    expect(resolved).toBe(1);
+    expect(workbench.state.resolution.workedOut).toEqual([idOf('parameter'), idOf('tangent')]);
+    expect(workbench.state.document).toBe(before);
+    workbench.settle(idOf('parameter'));
+    expect(workbench.state.document.entries[idOf('parameter')]).toMatchObject({ value: '1.19' });
+    expect(result<TangentResult>('tangent').at.text).toBe('1.19');
+    workbench.undo();
+    expect(workbench.state.document).toEqual(before);
+  });
+
+  test('a run follows the clock, not the frames, and touches only the stage', () => {
+    const { workbench, frame, idOf, result } = withTangent();
+    const parameter = idOf('parameter');
+    const before = workbench.state.document;
+    workbench.play(parameter);
+    frame();
+    frame(1000);
+    const coarse = result<TangentResult>('tangent').at.value.value;
+    workbench.stop();
+    workbench.settle(parameter);
+    workbench.setValue(parameter, '1');
+    workbench.play(parameter);
+    frame();
+    for (let i = 0; i < 100; i++) frame(10);
+    expect(result<TangentResult>('tangent').at.value.value).toBeCloseTo(coarse, 9);
+    expect(workbench.state.document).toEqual(before);
+  });
+
+  test('nothing plays, nothing moves: no frame is asked for', () => {
+    const { frame, isAsked } = withTangent();
+    frame();
+    frame();
+    expect(isAsked()).toBe(false);
+  });
+
+  test('while it moves a value is not called exact; set by hand it is', () => {
+    const { workbench, frame, idOf } = withTangent();
+    addPoint(workbench, idOf('function'));
+    const line = () =>
+      plainText(
+        (workbench.current().entries.get(idOf('point'))?.outcome as { result: PointResult }).result
+          .lines[0] ?? [],
+      );
+    expect(line()).toBe('f(1) = −4.000');
+    workbench.play(idOf('parameter'));
+    frame();
+    frame(300);
+    expect(line()).toContain('≈');
+  });
+});

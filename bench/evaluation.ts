@@ -1,0 +1,61 @@
+import {
+  ArrayEvaluator,
+  chooseXRange,
+  compile,
+  derivativeOf,
+  readExpression,
+  sampleCurve,
+} from '@yperkine/core';
+import { references } from './functions.ts';
+import { bestOf, geometricMean, table } from './measure.ts';
+
+const scope = { names: new Set(['x']), functions: new Set<string>() };
+
+function read(text: string) {
+  const reading = readExpression(text, scope);
+  if (!reading.ok) throw new Error(`cannot read ${text}`);
+  return reading.value;
+}
+
+/** Evaluation at 100,000 points as a multiple of the loop written by hand, all in one process. */
+function evaluation(): void {
+  const xs = Float64Array.from({ length: 100_000 }, (_, i) => i / 10_000 - 5);
+  const ys = new Float64Array(xs.length);
+  const evaluators = references.map(({ text }) => new ArrayEvaluator(compile(read(text), 'x')));
+  // Every strategy meets every function before any is measured, as in a session with many curves.
+  for (let round = 0; round < 20; round++) {
+    references.forEach(({ loop }, i) => {
+      loop(xs, ys);
+      evaluators[i]?.evaluate(xs, ys);
+    });
+  }
+  const ratios: number[] = [];
+  const rows = references.map(({ text, loop }, i) => {
+    const byHand = bestOf(5, 10, () => loop(xs, ys));
+    const ours = bestOf(5, 10, () => evaluators[i]?.evaluate(xs, ys));
+    ratios.push(ours / byHand);
+    return [text, byHand.toFixed(3), ours.toFixed(3), (ours / byHand).toFixed(2)];
+  });
+  table(['evaluation at 100,000 points', 'by hand, ms', 'ours, ms', 'ratio'], rows);
+  process.stdout.write(
+    `geometric mean ${geometricMean(ratios).toFixed(2)}, worst ${Math.max(...ratios).toFixed(2)}\n\n`,
+  );
+}
+
+/** Deriving, choosing a window and sampling a curve for 1,200 pixels, warm. */
+function preparation(): void {
+  const rows = references.map(({ text }) => {
+    const program = compile(read(text), 'x');
+    const evaluator = new ArrayEvaluator(program);
+    const grid = { xFrom: -5, xTo: 5, yFrom: -10, yTo: 10, width: 1200, height: 500 };
+    const derive = bestOf(5, 5, () => derivativeOf(read(text), 'x'));
+    const window = bestOf(5, 2, () => chooseXRange([{ program, parameters: [] }]));
+    const sample = bestOf(5, 3, () => sampleCurve(program, evaluator, grid));
+    const { evaluations } = sampleCurve(program, evaluator, grid);
+    return [text, derive.toFixed(2), window.toFixed(1), sample.toFixed(2), String(evaluations)];
+  });
+  table(['preparing a curve', 'derivative, ms', 'window, ms', 'sampling, ms', 'evaluations'], rows);
+}
+
+evaluation();
+preparation();

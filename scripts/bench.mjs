@@ -1,0 +1,35 @@
+import { randomBytes } from 'node:crypto';
+import { ensureChromium } from './setup/debian.mjs';
+import { ensurePackages } from './setup/packages.mjs';
+import { run, runMain, say } from './setup/run.mjs';
+
+/** Prints measurements; nothing here passes or fails. */
+runMain(async () => {
+  await ensurePackages();
+  await ensureChromium();
+  const { build } = await import('./setup/build.mjs');
+  const { freePort, startPostgres } = await import('./setup/postgres.mjs');
+  const { startServer } = await import('./setup/server.mjs');
+  await run('node', ['--import', 'tsx', 'bench/evaluation.ts']);
+  await build();
+  const postgres = await startPostgres('bench-postgres', { durable: false });
+  try {
+    const port = await freePort();
+    const secret = randomBytes(32).toString('base64url');
+    const server = await startServer({
+      port,
+      databaseUrl: postgres.url('postgres'),
+      secret,
+      demo: true,
+      quiet: true,
+    });
+    say('');
+    await run('node', ['--import', 'tsx', 'bench/drag.ts'], {
+      env: { ...process.env, BENCH_ADDRESS: server.address },
+    });
+    server.stop();
+    await server.ended;
+  } finally {
+    await postgres.stop();
+  }
+});
