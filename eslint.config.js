@@ -58,5 +58,9 @@ export default tseslint.config(
     plugins: { 'react-hooks': reactHooks, 'react-refresh': reactRefresh },
     rules: { ...reactHooks.configs.recommended.rules },
   },
+  {
+    files: ['scripts/**', 'tests/interface/**', 'bench/**'],
+    languageOptions: { globals: { ...globals.browser } },
+  },
   prettier,
 );

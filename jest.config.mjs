@@ -32,5 +32,10 @@ export default {
       displayName: 'server',
       testMatch: ['<rootDir>/apps/server/**/*.test.ts'],
     },
+    {
+      ...shared,
+      displayName: 'start',
+      testMatch: ['<rootDir>/tests/start/*.test.ts'],
+    },
   ],
 };

@@ -4,8 +4,8 @@ import { defineConfig } from '@playwright/test';
 export default defineConfig({
   testDir: 'tests/interface',
   outputDir: '.data/test-results/interface',
-  timeout: 45_000,
-  expect: { timeout: 8_000 },
+  timeout: 120_000,
+  expect: { timeout: 15_000 },
   workers: 2,
   fullyParallel: true,
   forbidOnly: true,
@@ -14,7 +14,7 @@ export default defineConfig({
   use: {
     viewport: { width: 1280, height: 800 },
     colorScheme: 'light',
-    trace: 'retain-on-failure',
+    screenshot: 'only-on-failure',
     launchOptions: {
       executablePath: '/usr/bin/chromium',
       chromiumSandbox: false,

@@ -127,6 +127,8 @@ test('7. play: once, over and over, there and back, at a chosen pace; Space star
   await page.getByRole('textbox', { name: 'Seconds a run' }).press('Enter');
   await page.getByRole('radio', { name: 'Once' }).click();
   await page.keyboard.press('Escape');
+  await teacher.untilSaved();
+  const before = await teacher.limits();
   const slider = teacher.lane('a').getByRole('slider', { name: 'a' });
   const limit = Number(await slider.getAttribute('max'));
   const value = async () => Number(await slider.inputValue());
@@ -176,7 +178,8 @@ test('7. play: once, over and over, there and back, at a chosen pace; Space star
   await page.getByRole('button', { name: 'Play a' }).click();
   await expect.poll(value, { intervals: [20] }).toBeGreaterThan(limit - range * 0.2);
   await expect.poll(value, { intervals: [20] }).toBeLessThan(limit - range * 0.4);
-  // Motion shows, it does not change the document.
+  // Motion shows, it does not change the document, and the window stays still.
+  expect(await teacher.limits()).toEqual(before);
   const parameter = Object.values((await teacher.stored()).entries).find(({ kind }) => kind === 'parameter');
   expect(parameter).toMatchObject({ value: '0' });
 });

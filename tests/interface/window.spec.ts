@@ -78,12 +78,15 @@ test('3. drag pans, the wheel zooms at the pointer, an axis is stretched alone, 
   await along.getByRole('button', { name: 'Use 1.5' }).click();
   await along.getByRole('textbox', { name: 'Ticks every' }).fill('0.5');
   await along.getByRole('textbox', { name: 'Ticks every' }).press('Enter');
+  const heights = page.getByRole('group', { name: 'Heights of f' });
+  await heights.getByRole('textbox', { name: 'Ticks every' }).fill('2.5');
+  await heights.getByRole('textbox', { name: 'Ticks every' }).press('Enter');
   await along.getByRole('textbox', { name: 'From' }).fill('7');
   await along.getByRole('textbox', { name: 'From' }).press('Enter');
   await expect(along.getByRole('alert')).toHaveText('The first limit must be smaller than the second.');
   const typed = await windows();
   expect(typed.x).toEqual({ from: -4, to: 1.5 });
-  expect((await teacher.stored()).xTicks).toBe(0.5);
+  expect(await teacher.stored()).toMatchObject({ xTicks: 0.5, tiers: { 'tier-f': { yTicks: 2.5 } } });
   await page.keyboard.press('Escape');
 
   // With x-limits typed, Fit chooses the height alone.

@@ -1,5 +1,5 @@
 export * from './schema/document.ts';
-export { openDocument, migrations, type Opened } from './schema/migrate.ts';
+export { openDocument, migrated, migrations, type Migration, type Opened } from './schema/migrate.ts';
 export * from './changes/change.ts';
 export * from './changes/history.ts';
 export * from './changes/rebase.ts';

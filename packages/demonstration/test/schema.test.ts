@@ -1,5 +1,13 @@
 import { describe, expect, test } from '@jest/globals';
-import { currentVersion, documentSchema, emptyDocument, migrations, openDocument } from '../src/index.ts';
+import {
+  currentVersion,
+  documentSchema,
+  emptyDocument,
+  migrated,
+  migrations,
+  openDocument,
+  type Migration,
+} from '../src/index.ts';
 import { frozenSample } from './sample.ts';
 
 describe('stored documents', () => {
@@ -15,6 +23,17 @@ describe('stored documents', () => {
     expect(Object.keys(migrations).map(Number)).toEqual(
       Array.from({ length: currentVersion - 1 }, (_, i) => i + 1),
     );
+  });
+
+  test('a document is brought up one version at a time, in order', () => {
+    const steps: Record<number, Migration> = {
+      1: (document) => ({ ...document, trail: [...(document.trail as string[]), 'one'] }),
+      2: (document) => ({ ...document, trail: [...(document.trail as string[]), 'two'] }),
+    };
+    expect(migrated({ version: 1, trail: [] }, 3, steps)).toEqual({ version: 3, trail: ['one', 'two'] });
+    expect(migrated({ version: 2, trail: [] }, 3, steps)).toEqual({ version: 3, trail: ['two'] });
+    expect(migrated({ version: 3, trail: [] }, 3, steps)).toEqual({ version: 3, trail: [] });
+    expect(migrated({ version: 1, trail: [] }, 4, steps)).toBeNull();
   });
 
   test('a document survives being written and opened again', () => {

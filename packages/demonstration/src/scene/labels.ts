@@ -28,7 +28,7 @@ const offsets: readonly (readonly [number, number])[] = [16, 30, 46, 64].flatMap
 
 /** Puts every label of a tier beside its place where it covers least: curves, lines, other labels. */
 export function placeLabels(marks: readonly Mark[], frame: Frame): PlacedLabel[] {
-  const obstacles = marks.flatMap(obstaclesOf);
+  const obstacles = marks.map(obstaclesOf);
   const texts = marks.filter((mark) => mark.kind === 'note');
   const placed: PlacedLabel[] = [];
   for (const label of marks) {
@@ -59,15 +59,13 @@ const coveredText = 500;
 function costOf(
   box: PlacedLabel,
   preference: number,
-  obstacles: readonly number[],
+  obstacles: readonly (readonly number[])[],
   texts: readonly MarkOf<'note'>[],
   placed: readonly PlacedLabel[],
   frame: Frame,
 ): number {
   let cost = preference;
-  for (let i = 0; i + 1 < obstacles.length; i += 2) {
-    if (holds(box, obstacles[i] as number, obstacles[i + 1] as number)) cost += coveredCurve;
-  }
+  for (const points of obstacles) cost += coveredCurve * coveredPoints(box, points);
   cost += placed.filter((other) => overlaps(box, other)).length * coveredText;
   cost += texts.filter((text) => overlaps(box, boxOfNote(text))).length * coveredText;
   const outside =
@@ -91,7 +89,7 @@ function boxOfNote({ x, y, text, anchor }: MarkOf<'note'>): Box {
   return { left, top: y - 13, width, height: 17 };
 }
 
-const holds = (box: PlacedLabel, x: number, y: number): boolean =>
+const holds = (box: Box, x: number, y: number): boolean =>
   x > box.left - 3 && x < box.left + box.width + 3 && y > box.top - 3 && y < box.top + box.height + 3;
 
 const overlaps = (a: Box, b: Box): boolean =>
@@ -100,8 +98,27 @@ const overlaps = (a: Box, b: Box): boolean =>
   a.top < b.top + b.height &&
   b.top < a.top + a.height;
 
-/** Points of everything that a label should not cover, as x y x y …. */
-function obstaclesOf(mark: Mark): number[] {
+function coveredPoints(box: Box, points: readonly number[]): number {
+  let count = 0;
+  for (let i = 0; i + 1 < points.length; i += 2) {
+    if (holds(box, points[i] as number, points[i + 1] as number)) count++;
+  }
+  return count;
+}
+
+/** A mark that did not change keeps its points, so that a moving label costs no walk along every curve. */
+const remembered = new WeakMap<Mark, readonly number[]>();
+
+/** Points of a mark that a label should not cover, as x y x y …. */
+function obstaclesOf(mark: Mark): readonly number[] {
+  const known = remembered.get(mark);
+  if (known) return known;
+  const points = pointsOf(mark);
+  remembered.set(mark, points);
+  return points;
+}
+
+function pointsOf(mark: Mark): number[] {
   switch (mark.kind) {
     case 'curve':
       return mark.runs.flatMap((run) => thinned(run));

@@ -13,6 +13,9 @@ import { ticksOf, type Tick } from './ticks.ts';
 import { toneOf, type Tone } from './tone.ts';
 import { TierView } from './view.ts';
 
+/** More numbers than this along a height are noise. */
+const mostYTicks = 10;
+
 export interface TierTitle {
   readonly latex: string;
   /** What the tier shows, in words. */
@@ -133,7 +136,11 @@ function sceneTier({ document, resolution }: SceneInput, view: TierView, marks: 
     id: view.id,
     view,
     title: titleOf(curvesIn(resolution, view.id)),
-    yTicks: ticksOf(view.y, document.tiers[view.id]?.yTicks ?? null, view.frame.height / 44),
+    yTicks: ticksOf(
+      view.y,
+      document.tiers[view.id]?.yTicks ?? null,
+      Math.min(mostYTicks, view.frame.height / 44),
+    ),
     marks,
     labels: placeLabels(marks, view.frame),
   };

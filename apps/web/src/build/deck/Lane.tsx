@@ -5,20 +5,16 @@ import { Pause, Play } from 'lucide-react';
 import type { CSSProperties } from 'react';
 import { NumberField } from '../../parts/NumberField.tsx';
 import { Typeset } from '../../parts/Typeset.tsx';
-import { removeEntry } from '../../state/actions.ts';
 import { useResolved, useWorkbench, useWorkbenchState } from '../../state/context.ts';
 import { Problem } from '../working/Problem.tsx';
 import { LaneSettings, repeatIcons, repeatNames } from './LaneSettings.tsx';
 
-/** A parameter's lane: play, name, value, slider, pace. */
+/** A parameter's lane: play, name, value, slider, pace. Only its slider follows the moving value. */
 export function Lane({ id }: { id: Id }) {
   const workbench = useWorkbench();
-  const resolved = useResolved(id);
+  const entry = useWorkbenchState((state) => state.document.entries[id]);
   const isHere = useWorkbenchState((state) => state.here === id);
-  const isPlaying = useWorkbenchState((state) => state.playing?.parameter === id);
-  const entry = resolved?.entry;
-  if (entry?.kind !== 'parameter' || !resolved) return null;
-  const { outcome } = resolved;
+  if (entry?.kind !== 'parameter') return null;
   const RepeatIcon = repeatIcons[entry.repeat];
   return (
     <div
@@ -27,33 +23,11 @@ export function Lane({ id }: { id: Id }) {
       onPointerDown={() => workbench.choose(id)}
       className="card flex flex-wrap items-center gap-x-3 px-2.5 py-2"
     >
-      <button
-        type="button"
-        aria-label={isPlaying ? `Stop ${entry.name}` : `Play ${entry.name}`}
-        title={`${isPlaying ? 'Stop' : 'Play'} (Space)`}
-        onClick={() => workbench.togglePlay(id)}
-        disabled={!outcome.ok}
-        className={clsx(
-          'inline-flex size-10 shrink-0 items-center justify-center rounded-full transition-colors',
-          isHere ? 'bg-here text-[#1d2433]' : 'border border-rule bg-paper text-ink',
-        )}
-      >
-        {isPlaying ? (
-          <Pause size={17} fill="currentColor" aria-hidden />
-        ) : (
-          <Play size={17} fill="currentColor" aria-hidden className="ml-0.5" />
-        )}
-      </button>
+      <PlayButton id={id} name={entry.name} isHere={isHere} />
       <span className="min-w-6 text-lg">
         <Typeset latex={latexName(entry.name)} />
       </span>
-      {outcome.ok ? (
-        <LaneSlider id={id} entry={entry} result={outcome.result as ParameterResult} />
-      ) : (
-        <div className="flex-1">
-          <Problem message={outcome.problem.message} />
-        </div>
-      )}
+      <LaneSlider id={id} entry={entry} />
       <span
         className="hidden items-center gap-1.5 text-sm text-quiet sm:inline-flex"
         title={repeatNames[entry.repeat]}
@@ -61,43 +35,66 @@ export function Lane({ id }: { id: Id }) {
         <RepeatIcon size={15} aria-hidden />
         {entry.seconds} s a run
       </span>
-      <LaneSettings id={id} entry={entry} onRemove={() => removeEntry(workbench, id)} />
+      <LaneSettings id={id} entry={entry} />
     </div>
   );
 }
 
-interface LaneSliderProps {
-  readonly id: Id;
-  readonly entry: EntryOf<'parameter'>;
-  readonly result: ParameterResult;
+function PlayButton({ id, name, isHere }: { id: Id; name: string; isHere: boolean }) {
+  const workbench = useWorkbench();
+  const isPlaying = useWorkbenchState((state) => state.playing?.parameter === id);
+  const Icon = isPlaying ? Pause : Play;
+  return (
+    <button
+      type="button"
+      aria-label={isPlaying ? `Stop ${name}` : `Play ${name}`}
+      title={`${isPlaying ? 'Stop' : 'Play'} (Space)`}
+      onClick={() => workbench.togglePlay(id)}
+      className={clsx(
+        'inline-flex size-10 shrink-0 items-center justify-center rounded-full transition-colors',
+        isHere ? 'bg-here text-[#1d2433]' : 'border border-rule bg-paper text-ink',
+      )}
+    >
+      <Icon size={17} fill="currentColor" aria-hidden className={isPlaying ? '' : 'ml-0.5'} />
+    </button>
+  );
 }
 
-function LaneSlider({ id, entry, result }: LaneSliderProps) {
+function LaneSlider({ id, entry }: { id: Id; entry: EntryOf<'parameter'> }) {
   const workbench = useWorkbench();
-  const { from, to } = { from: rational.toNumber(result.scale.from), to: rational.toNumber(result.scale.to) };
-  const value = result.value.value;
-  const share = Math.min(1, Math.max(0, (value - from) / (to - from)));
+  const outcome = useResolved(id)?.outcome;
+  if (!outcome) return null;
+  if (!outcome.ok) {
+    return (
+      <div className="flex-1">
+        <Problem message={outcome.problem.message} />
+      </div>
+    );
+  }
+  const { scale, value, text } = outcome.result as ParameterResult;
+  const [from, to] = [rational.toNumber(scale.from), rational.toNumber(scale.to)];
+  const share = Math.min(1, Math.max(0, (value.value - from) / (to - from)));
   const settle = () => workbench.settle(id);
   return (
     <>
       <NumberField
         label={`Value of ${entry.name}`}
         isLabelHidden
-        value={result.text.replace('−', '-')}
+        value={text.replace('−', '-')}
         onCommit={(next) => {
           workbench.stop();
           workbench.setValue(id, next);
         }}
-        className="w-22 shrink-0 text-right [&_input]:border-transparent [&_input]:border-b-rule [&_input]:rounded-none [&_input]:bg-transparent [&_input]:text-right [&_input]:focus:border-b-ink [&_input]:hover:border-b-ink"
+        className="w-22 shrink-0 text-right [&_input]:rounded-none [&_input]:border-transparent [&_input]:border-b-rule [&_input]:bg-transparent [&_input]:text-right [&_input]:hover:border-b-ink [&_input]:focus:border-b-ink"
       />
       <input
         type="range"
         aria-label={entry.name}
-        aria-valuetext={result.text}
+        aria-valuetext={text}
         min={from}
         max={to}
         step={Number(entry.step)}
-        value={value}
+        value={value.value}
         style={{ '--share': share } as CSSProperties}
         onChange={(event) => workbench.show(id, decimal(event.target.value))}
         onPointerUp={settle}

@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { rational } from '@yperkine/core';
 import { Button, iconButtonClass } from '../../parts/Button.tsx';
 import { NumberField } from '../../parts/NumberField.tsx';
+import { removeEntry } from '../../state/actions.ts';
 import { useWorkbench } from '../../state/context.ts';
 
 export const repeatNames: Readonly<Record<Repeat, string>> = {
@@ -31,15 +32,7 @@ function problemWith({ from, to, step, seconds }: Record<Field, string>): string
 }
 
 /** Limits, step, pace and repetition of a parameter. */
-export function LaneSettings({
-  id,
-  entry,
-  onRemove,
-}: {
-  id: Id;
-  entry: EntryOf<'parameter'>;
-  onRemove: () => void;
-}) {
+export function LaneSettings({ id, entry }: { id: Id; entry: EntryOf<'parameter'> }) {
   const workbench = useWorkbench();
   const [problem, setProblem] = useState<string | null>(null);
 
@@ -96,7 +89,7 @@ export function LaneSettings({
             );
           })}
         </RadioGroup>
-        <Button look="bare" className="mt-3 w-full" onClick={onRemove}>
+        <Button look="bare" className="mt-3 w-full" onClick={() => removeEntry(workbench, id)}>
           Delete {entry.name} and what stands on it
         </Button>
       </PopoverPanel>

@@ -1,8 +1,6 @@
-import { latexFunction } from '@yperkine/core';
 import {
   toneOf,
   type CurveResult,
-  type Entry,
   type EntryOf,
   type EntryProblem,
   type Id,
@@ -14,6 +12,8 @@ import {
 } from '@yperkine/demonstration';
 import clsx from 'clsx';
 import type { ReactNode } from 'react';
+import { useStore } from 'zustand';
+import { useShallow } from 'zustand/shallow';
 import { ActionMenu, type MenuAction } from '../../parts/ActionMenu.tsx';
 import { FormulaLine } from '../../parts/Typeset.tsx';
 import { addDerivative, addPoint, addTangent, removeEntry } from '../../state/actions.ts';
@@ -37,16 +37,16 @@ const inks: Readonly<Partial<Record<Tone, string>>> = { f: 'text-f', f1: 'text-f
 
 /** One entry of the working: its statement, its result in typeset mathematics, its sentence. */
 export function EntryCard({ id }: { id: Id }) {
-  const resolved = useResolved(id);
-  if (!resolved) return null;
-  switch (resolved.entry.kind) {
+  const entry = useWorkbenchState((state) => state.document.entries[id]);
+  switch (entry?.kind) {
     case 'function':
-      return <FunctionCard id={id} resolved={resolved} entry={resolved.entry} />;
+      return <FunctionCard id={id} entry={entry} />;
     case 'point':
     case 'tangent':
     case 'derivative':
-      return <StudyCard id={id} resolved={resolved} />;
+      return <StudyCard id={id} entry={entry} />;
     case 'parameter':
+    case undefined:
       return null;
   }
 }
@@ -93,9 +93,58 @@ function Lines({ lines, tone }: { lines: readonly Line[]; tone: Tone }) {
   ));
 }
 
-function studyActions(workbench: Workbench, id: Id, curve: CurveResult | undefined): MenuAction[] {
-  if (!curve) return [];
-  const slope = `${curve.name}${'′'.repeat(curve.order + 1)}`;
+/** What the frame of a card needs: it stays the same while only numbers move, so the frame is not rendered again. */
+interface Head {
+  readonly heading: string;
+  readonly tone: Tone;
+  /** Name with primes of the slope of this entry's curve, if it has a curve of its own. */
+  readonly slope: string | null;
+}
+
+const primed = (name: string, order: number): string =>
+  order <= 3 ? name + '′'.repeat(order) : `${name}⁽${order}⁾`;
+
+const headings = {
+  function: 'Given',
+  point: 'Point on the curve',
+  tangent: 'Tangent',
+  derivative: 'Slope',
+  parameter: 'Slider',
+} as const;
+
+function headOf(resolved: Resolved | undefined): Head {
+  if (!resolved?.outcome.ok)
+    return { heading: headings[resolved?.entry.kind ?? 'point'], tone: 'quiet', slope: null };
+  const { result } = resolved.outcome;
+  switch (resolved.entry.kind) {
+    case 'point':
+    case 'tangent': {
+      const { curve, at } = result as PointResult | TangentResult;
+      const isTangent = resolved.entry.kind === 'tangent';
+      const place = `${primed(curve.name, curve.order)} at ${curve.variable} = ${at.name}`;
+      return {
+        heading: `${isTangent ? 'Tangent to' : 'Point on'} ${place}`,
+        tone: toneOf(curve.order + (isTangent ? 1 : 0)),
+        slope: null,
+      };
+    }
+    default: {
+      const { name, order } = result as CurveResult;
+      const heading = order === 0 ? headings.function : `Slope ${primed(name, order)}`;
+      return { heading, tone: toneOf(order), slope: primed(name, order + 1) };
+    }
+  }
+}
+
+function useHead(id: Id): Head {
+  return useStore(
+    useWorkbench().store,
+    useShallow((state) => headOf(state.resolution.entries.get(id))),
+  );
+}
+
+function curveActions(workbench: Workbench, id: Id, slope: string | null): MenuAction[] {
+  if (slope === null) return [];
   return [
     { label: 'Tangent', run: () => addTangent(workbench, id) },
     { label: 'Point on the curve', run: () => addPoint(workbench, id) },
@@ -109,133 +158,81 @@ const removal = (workbench: Workbench, id: Id): MenuAction => ({
   isDangerous: true,
 });
 
-function FunctionCard({ id, resolved, entry }: { id: Id; resolved: Resolved; entry: EntryOf<'function'> }) {
+function FunctionCard({ id, entry }: { id: Id; entry: EntryOf<'function'> }) {
   const workbench = useWorkbench();
-  const isOpen = useWorkbenchState((state) => state.open === id);
-  const { outcome } = resolved;
-  const curve = outcome.ok ? (outcome.result as CurveResult) : undefined;
+  const { slope } = useHead(id);
   const actions = [
     { label: 'Change the formula', run: () => workbench.openEntry(id) },
-    ...studyActions(workbench, id, curve),
+    ...curveActions(workbench, id, slope),
     removal(workbench, id),
   ];
   return (
-    <CardFrame id={id} tone="f" heading="Given" actions={actions}>
-      {isOpen ? (
-        <GivenFormula id={id} entry={entry} problem={outcome.ok ? null : outcome.problem} />
-      ) : (
-        <>
-          <button
-            type="button"
-            aria-label={`Change the formula ${entry.text}`}
-            onClick={() => workbench.openEntry(id)}
-            className="block w-full rounded-lg text-left hover:bg-hover"
-          >
-            {curve ? (
-              <Lines lines={curve.lines} tone="ink" />
-            ) : (
-              <span className="block py-1 text-[1.06rem]">{entry.text}</span>
-            )}
-          </button>
-          {!outcome.ok && <Unresolved problem={outcome.problem} />}
-        </>
-      )}
+    <CardFrame id={id} tone="f" heading={headings.function} actions={actions}>
+      <GivenBody id={id} entry={entry} />
     </CardFrame>
   );
 }
 
-interface StudyText {
-  readonly heading: string;
-  readonly tone: Tone;
-  readonly lines: readonly Line[];
-  readonly sentence: string;
-}
-
-function studyText(entry: Entry, resolved: Resolved): StudyText {
-  const { outcome } = resolved;
-  const titles = {
-    point: 'Point on the curve',
-    tangent: 'Tangent',
-    derivative: 'Slope',
-    function: 'Given',
-    parameter: 'Slider',
-  };
-  if (!outcome.ok) return { heading: titles[entry.kind], tone: 'quiet', lines: [], sentence: '' };
-  switch (entry.kind) {
-    case 'point': {
-      const { curve, at, lines, sentence } = outcome.result as PointResult;
-      return {
-        heading: `Point on ${plainName(curve)} at ${curve.variable} = ${at.name}`,
-        tone: toneOf(curve.order),
-        lines,
-        sentence,
-      };
-    }
-    case 'tangent': {
-      const { curve, at, lines, sentence } = outcome.result as TangentResult;
-      return {
-        heading: `Tangent to ${plainName(curve)} at ${curve.variable} = ${at.name}`,
-        tone: toneOf(curve.order + 1),
-        lines,
-        sentence,
-      };
-    }
-    default: {
-      const curve = outcome.result as CurveResult;
-      const sentence = `At each ${curve.variable} its height is the slope of ${plainName({ ...curve, order: curve.order - 1 })}.`;
-      return {
-        heading: `Slope ${plainName(curve)}`,
-        tone: toneOf(curve.order),
-        lines: curve.lines,
-        sentence,
-      };
-    }
-  }
-}
-
-const plainName = ({ name, order }: Pick<CurveResult, 'name' | 'order'>): string =>
-  order <= 3 ? name + '′'.repeat(order) : latexFunction(name, order);
-
-function StudyCard({ id, resolved }: { id: Id; resolved: Resolved }) {
+function GivenBody({ id, entry }: { id: Id; entry: EntryOf<'function'> }) {
   const workbench = useWorkbench();
-  const { entry, outcome } = resolved;
-  const { heading, tone, lines, sentence } = studyText(entry, resolved);
-  const curve = entry.kind === 'derivative' && outcome.ok ? (outcome.result as CurveResult) : undefined;
-  const triangle: MenuAction[] =
-    entry.kind === 'tangent'
-      ? [
-          {
-            label: entry.triangle ? 'Hide the slope triangle' : 'Show the slope triangle',
-            run: () =>
-              workbench.change([
-                {
-                  at: 'field',
-                  of: 'entries',
-                  id,
-                  field: 'triangle',
-                  old: entry.triangle,
-                  new: !entry.triangle,
-                },
-              ]),
-          },
-        ]
-      : [];
+  const outcome = useResolved(id)?.outcome;
+  const isOpen = useWorkbenchState((state) => state.open === id);
+  const problem = outcome && !outcome.ok ? outcome.problem : null;
+  if (isOpen) return <GivenFormula id={id} entry={entry} problem={problem} />;
   return (
-    <CardFrame
-      id={id}
-      tone={tone}
-      heading={heading}
-      actions={[...triangle, ...studyActions(workbench, id, curve), removal(workbench, id)]}
-    >
-      {outcome.ok ? (
-        <>
-          <Lines lines={lines} tone={tone} />
-          <p className="mt-0.5 text-[0.95rem] text-quiet">{sentence}</p>
-        </>
-      ) : (
-        <Unresolved problem={outcome.problem} />
-      )}
+    <>
+      <button
+        type="button"
+        aria-label={`Change the formula ${entry.text}`}
+        onClick={() => workbench.openEntry(id)}
+        className="block w-full rounded-lg text-left hover:bg-hover"
+      >
+        {outcome?.ok ? (
+          <Lines lines={(outcome.result as CurveResult).lines} tone="ink" />
+        ) : (
+          <span className="block py-1 text-[1.06rem]">{entry.text}</span>
+        )}
+      </button>
+      {problem && <Unresolved problem={problem} />}
+    </>
+  );
+}
+
+function StudyCard({ id, entry }: { id: Id; entry: EntryOf<'point' | 'tangent' | 'derivative'> }) {
+  const workbench = useWorkbench();
+  const { heading, tone, slope } = useHead(id);
+  const actions = [...curveActions(workbench, id, slope), removal(workbench, id)];
+  if (entry.kind === 'tangent') {
+    actions.unshift({
+      label: entry.triangle ? 'Hide the slope triangle' : 'Show the slope triangle',
+      run: () =>
+        workbench.change([
+          { at: 'field', of: 'entries', id, field: 'triangle', old: entry.triangle, new: !entry.triangle },
+        ]),
+    });
+  }
+  return (
+    <CardFrame id={id} tone={tone} heading={heading} actions={actions}>
+      <StudyBody id={id} tone={tone} />
     </CardFrame>
+  );
+}
+
+/** The part of a card that follows the numbers, once a frame at most. */
+function StudyBody({ id, tone }: { id: Id; tone: Tone }) {
+  const outcome = useResolved(id)?.outcome;
+  if (!outcome) return null;
+  if (!outcome.ok) return <Unresolved problem={outcome.problem} />;
+  const result = outcome.result as PointResult | TangentResult | CurveResult;
+  return (
+    <>
+      <Lines lines={result.lines} tone={tone} />
+      <p className="mt-0.5 text-[0.95rem] text-quiet">
+        {'sentence' in result
+          ? result.sentence
+          : `At each ${result.variable} its height is the slope of ${primed(result.name, result.order - 1)}.`}
+      </p>
+    </>
   );
 }
 

@@ -38,11 +38,6 @@ export function NextGiven({ draftKey }: { draftKey: string }) {
 
   return (
     <div className="border-t border-rule p-4">
-      {preview !== null && (
-        <div data-testid="preview" className="mb-2 overflow-x-auto px-1 text-lg">
-          <Typeset latex={preview} />
-        </div>
-      )}
       <div className="flex items-start gap-2.5">
         <div className="flex min-h-10 min-w-0 flex-1 items-center rounded-[10px] border border-rule bg-paper px-3 py-1.5 focus-within:outline-2 focus-within:outline-here">
           <FormulaField
@@ -60,6 +55,11 @@ export function NextGiven({ draftKey }: { draftKey: string }) {
           <Plus size={18} aria-hidden /> Add
         </Button>
       </div>
+      {preview !== null && (
+        <div data-testid="preview" className="mt-2.5 overflow-x-auto px-1 text-lg">
+          <Typeset latex={preview} />
+        </div>
+      )}
       {refused && (
         <Problem
           id={problemId}

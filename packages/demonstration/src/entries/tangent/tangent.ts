@@ -53,6 +53,9 @@ export const tangentKind: EntryKind<'tangent'> = {
   },
 };
 
+/** Height in pixels below which a slope triangle counts as flat. */
+const flat = 22;
+
 type SlopedTangent = Extract<Tangent, { kind: 'line' }>;
 
 function tangentLine(id: string, { x, y, slope }: SlopedTangent, tier: TierView, tone: Tone): Mark {
@@ -80,10 +83,12 @@ function triangleMarks(id: string, tangent: SlopedTangent, result: TangentResult
   const marks: Mark[] = [{ kind: 'polygon', entry: id, points: [x0, y0, x1, y0, x1, y1], tone }];
   if (isTooSmall) return marks;
   const below = y1 > y0;
+  // Beside a flat triangle the slope would lie on the tangent itself.
+  const slopeY = Math.abs(y1 - y0) < flat ? y0 + (below ? 18 : -8) : (y0 + y1) / 2 + 4;
   return [
     ...marks,
     { kind: 'note', x: (x0 + x1) / 2, y: y0 + (below ? -6 : 15), tone, text: '1', anchor: 'middle' },
-    { kind: 'note', x: x1 + 6, y: (y0 + y1) / 2 + 4, tone, text: result.slopeText, anchor: 'start' },
+    { kind: 'note', x: x1 + 6, y: slopeY, tone, text: result.slopeText, anchor: 'start' },
   ];
 }
 

@@ -1,0 +1,103 @@
+import { randomBytes, randomUUID } from 'node:crypto';
+import { join } from 'node:path';
+import { ensureChromium } from './setup/debian.mjs';
+import { projectFolder } from './setup/folders.mjs';
+import { ensurePackages } from './setup/packages.mjs';
+import { runMain, say } from './setup/run.mjs';
+
+const folder = join(projectFolder, 'docs/screenshots');
+
+/**
+ * Takes the pictures of docs/screenshots from the demo data, on a database of their own.
+ * @param {string} address
+ */
+async function takePictures(address) {
+  const { chromium } = await import('@playwright/test');
+  const browser = await chromium.launch({
+    executablePath: await ensureChromium(),
+    chromiumSandbox: false,
+    args: [
+      '--disable-background-networking',
+      '--disable-component-update',
+      '--disable-sync',
+      '--no-first-run',
+    ],
+  });
+  /**
+   * @param {import('@playwright/test').BrowserContextOptions} options
+   * @param {(page: import('@playwright/test').Page) => Promise<void>} visit
+   */
+  const inWindow = async (options, visit) => {
+    const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, ...options });
+    const page = await context.newPage();
+    await page.goto(address);
+    await visit(page);
+    await context.close();
+  };
+  /** @param {import('@playwright/test').Page} page @param {string} name */
+  const picture = async (page, name) => {
+    await page.evaluate(() => document.fonts.ready);
+    await page.waitForTimeout(600);
+    await page.screenshot({ path: join(folder, `${name}.png`) });
+    say(`${name}.png`);
+  };
+  /** @param {import('@playwright/test').Page} page @param {RegExp} [title] */
+  const enter = async (page, title) => {
+    await page.getByRole('button', { name: 'Sign in as the demo teacher' }).click();
+    if (title) await page.getByRole('link', { name: title }).click();
+    await page.getByRole(title ? 'slider' : 'heading', { name: title ? /^Point on/ : 'Library' }).waitFor();
+    await page.mouse.move(2, 2);
+  };
+
+  await inWindow({}, (page) => picture(page, 'sign-in'));
+  await inWindow({}, async (page) => {
+    await enter(page);
+    await picture(page, 'library');
+  });
+  await inWindow({}, async (page) => {
+    await enter(page, /tide gauge/);
+    await picture(page, 'build-day');
+  });
+  await inWindow({ colorScheme: 'dark' }, async (page) => {
+    await enter(page, /millstream bed/);
+    await picture(page, 'build-night');
+  });
+  await inWindow(
+    { viewport: { width: 390, height: 844 }, deviceScaleFactor: 2, hasTouch: true },
+    async (page) => {
+      await enter(page, /millstream bed/);
+      await picture(page, 'build-phone');
+    },
+  );
+  await browser.close();
+}
+
+runMain(async () => {
+  await ensurePackages();
+  const { build } = await import('./setup/build.mjs');
+  const { freePort, startPostgres } = await import('./setup/postgres.mjs');
+  const { startServer } = await import('./setup/server.mjs');
+  const { default: pg } = await import('pg');
+  await build();
+  const postgres = await startPostgres('test-postgres', { durable: false });
+  const database = `pictures_${randomUUID().replaceAll('-', '')}`;
+  const client = new pg.Client({ connectionString: postgres.url('postgres') });
+  try {
+    await client.connect();
+    await client.query(`CREATE DATABASE ${database}`);
+    const server = await startServer({
+      port: await freePort(),
+      databaseUrl: postgres.url(database),
+      secret: randomBytes(32).toString('base64url'),
+      demo: true,
+      quiet: true,
+    });
+    await takePictures(server.address);
+    server.stop();
+    await server.ended;
+    await client.query(`DROP DATABASE ${database} WITH (FORCE)`);
+  } finally {
+    await client.end();
+    await postgres.stop();
+  }
+});
