@@ -3,8 +3,12 @@ import {
   chooseXRange,
   compile,
   derivativeOf,
+  evaluatorFor,
   readExpression,
   sampleCurve,
+  WasmEvaluator,
+  type Evaluator,
+  type Program,
 } from '@yperkine/core';
 import { references } from './functions.ts';
 import { bestOf, geometricMean, table } from './measure.ts';
@@ -18,10 +22,10 @@ function read(text: string) {
 }
 
 /** Evaluation at 100,000 points as a multiple of the loop written by hand, all in one process. */
-function evaluation(): void {
+function evaluation(name: string, make: (program: Program) => Evaluator): void {
   const xs = Float64Array.from({ length: 100_000 }, (_, i) => i / 10_000 - 5);
   const ys = new Float64Array(xs.length);
-  const evaluators = references.map(({ text }) => new ArrayEvaluator(compile(read(text), 'x')));
+  const evaluators = references.map(({ text }) => make(compile(read(text), 'x')));
   // Every strategy meets every function before any is measured, as in a session with many curves.
   for (let round = 0; round < 20; round++) {
     references.forEach(({ loop }, i) => {
@@ -36,7 +40,7 @@ function evaluation(): void {
     ratios.push(ours / byHand);
     return [text, byHand.toFixed(3), ours.toFixed(3), (ours / byHand).toFixed(2)];
   });
-  table(['evaluation at 100,000 points', 'by hand, ms', 'ours, ms', 'ratio'], rows);
+  table([`100,000 points by ${name}`, 'by hand, ms', 'ours, ms', 'ratio'], rows);
   process.stdout.write(
     `geometric mean ${geometricMean(ratios).toFixed(2)}, worst ${Math.max(...ratios).toFixed(2)}\n\n`,
   );
@@ -46,7 +50,7 @@ function evaluation(): void {
 function preparation(): void {
   const rows = references.map(({ text }) => {
     const program = compile(read(text), 'x');
-    const evaluator = new ArrayEvaluator(program);
+    const evaluator = evaluatorFor(program);
     const grid = { xFrom: -5, xTo: 5, yFrom: -10, yTo: 10, width: 1200, height: 500 };
     const derive = bestOf(5, 5, () => derivativeOf(read(text), 'x'));
     const window = bestOf(5, 2, () => chooseXRange([{ program, parameters: [] }]));
@@ -57,5 +61,6 @@ function preparation(): void {
   table(['preparing a curve', 'derivative, ms', 'window, ms', 'sampling, ms', 'evaluations'], rows);
 }
 
-evaluation();
+evaluation('WebAssembly', (program) => new WasmEvaluator(program));
+evaluation('arrays, the fallback', (program) => new ArrayEvaluator(program));
 preparation();

@@ -39,10 +39,10 @@ class Start {
     return this.ended;
   }
 
-  /** Ends the start command, its server and its database without warning. */
-  async crash(): Promise<void> {
+  /** Ends the start command and its server without warning, and the database too if asked. */
+  async crash({ withDatabase }: { withDatabase: boolean }): Promise<void> {
     const family = descendants(this.child.pid ?? 0);
-    for (const pid of [...family, ...databaseProcesses()]) kill(pid);
+    for (const pid of [...family, ...(withDatabase ? databaseProcesses() : [])]) kill(pid);
     await this.ended;
   }
 }
@@ -144,13 +144,14 @@ describe('the start command', () => {
       const second = new Start(settings);
       expect(await second.ended).toBe(1);
       expect(second.output).toContain(`Port ${port} is already in use`);
-      await first.crash();
+      await first.crash({ withDatabase: true });
 
       const afterCrash = new Start(settings);
       await afterCrash.untilReady();
       const library = await fetch(`http://127.0.0.1:${port}/api/demonstrations`, { headers: { cookie } });
       expect(await library.text()).toContain('Kept through a crash');
-      await afterCrash.stop();
+      await afterCrash.crash({ withDatabase: false });
+      expect(databaseProcesses()).not.toEqual([]);
       await expect(health(port)).rejects.toThrow();
 
       const again = new Start(settings);
@@ -158,6 +159,7 @@ describe('the start command', () => {
       expect(await health(port)).toEqual({ status: 'ok' });
       await again.stop();
       expect(databaseProcesses()).toEqual([]);
+      await expect(health(port)).rejects.toThrow();
     },
     3 * patience,
   );

@@ -11,6 +11,8 @@ export { emptyScope, isReserved, canonicalName, type Scope } from './language/na
 export { printText } from './language/printText.ts';
 export { latexFunction, latexName, latexNumber, printLatex } from './language/printLatex.ts';
 export { compile, noFunctions, type Functions, type Program } from './evaluate/program.ts';
+export { evaluatorFor, type Evaluator } from './evaluate/evaluator.ts';
+export { WasmEvaluator } from './evaluate/wasm.ts';
 export { ArrayEvaluator, evaluateAt } from './evaluate/values.ts';
 export { derivativesAt, taylorCoefficients } from './evaluate/jets.ts';
 export { enclose } from './evaluate/enclosures.ts';

@@ -2,6 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import {
   ArrayEvaluator,
+  WasmEvaluator,
   compile,
   derivativesAt,
   enclose,
@@ -9,6 +10,7 @@ import {
   printText,
   readExpression,
   simplify,
+  type Program,
 } from '../src/index.ts';
 import { expressions, points, replayable } from './random.ts';
 
@@ -80,13 +82,16 @@ describe('laws, on random expressions with a replayable seed', () => {
     );
   });
 
-  test('arrays and single points give the same values', () => {
+  test.each([
+    ['arrays', (program: Program) => new ArrayEvaluator(program)],
+    ['WebAssembly', (program: Program) => new WasmEvaluator(program)],
+  ])('%s and single points give the same values', (_name, make) => {
     fc.assert(
       fc.property(expressions, (tree) => {
         const program = compile(tree, 'x');
         const xs = Float64Array.from({ length: 700 }, (_, i) => i / 100 - 3);
         const ys = new Float64Array(xs.length);
-        new ArrayEvaluator(program).evaluate(xs, ys);
+        make(program).evaluate(xs, ys);
         for (const i of [0, 1, 299, 511, 512, 699]) {
           const single = evaluateAt(program, xs[i] as number);
           expect(closeTo(ys[i] as number, single, 1e-12) || Object.is(ys[i], single)).toBe(true);

@@ -1,6 +1,7 @@
 import { enclose } from '../evaluate/enclosures.ts';
 import type { Program } from '../evaluate/program.ts';
-import { evaluateAt, type ArrayEvaluator } from '../evaluate/values.ts';
+import type { Evaluator } from '../evaluate/evaluator.ts';
+import { evaluateAt } from '../evaluate/values.ts';
 
 /** The part of the plane that is drawn, and how many pixels it takes. */
 export interface Grid {
@@ -37,7 +38,7 @@ const steep = 1;
  */
 export function sampleCurve(
   program: Program,
-  evaluator: ArrayEvaluator,
+  evaluator: Evaluator,
   grid: Grid,
   parameters: readonly number[] = [],
 ): SampledCurve {

@@ -1,5 +1,5 @@
 import type { Program } from '../evaluate/program.ts';
-import { ArrayEvaluator } from '../evaluate/values.ts';
+import { evaluatorFor } from '../evaluate/evaluator.ts';
 import { findFeatures, type Feature } from './features.ts';
 
 export interface Range {
@@ -75,7 +75,7 @@ export function chooseYRange(functions: readonly Plotted[], x: Range): Range {
 function yRangeOf({ program, parameters }: Plotted, x: Range): Range | undefined {
   const xs = Float64Array.from({ length: looks }, (_, i) => x.from + ((x.to - x.from) * (i + 0.5)) / looks);
   const ys = new Float64Array(looks);
-  new ArrayEvaluator(program).evaluate(xs, ys, parameters);
+  evaluatorFor(program).evaluate(xs, ys, parameters);
   const values = ys.filter(Number.isFinite).sort();
   if (values.length === 0) return undefined;
   const features = findFeatures(program, parameters, 2 * manyFeatures).filter(

@@ -1,19 +1,9 @@
-import { ArrayEvaluator, sampleCurve, type Program } from '@yperkine/core';
+import { evaluatorFor, sampleCurve } from '@yperkine/core';
 import type { CurveResult } from '../entries/results.ts';
 import type { Id } from '../schema/document.ts';
 import type { MarkOf } from './mark.ts';
 import { dashOf, toneOf } from './tone.ts';
 import type { TierView } from './view.ts';
-
-const evaluators = new WeakMap<Program, ArrayEvaluator>();
-
-function evaluatorFor(program: Program): ArrayEvaluator {
-  const known = evaluators.get(program);
-  if (known) return known;
-  const evaluator = new ArrayEvaluator(program);
-  evaluators.set(program, evaluator);
-  return evaluator;
-}
 
 /** How far outside its frame a curve is still drawn, as a share of the frame's height. */
 const overhang = 2;
