@@ -75,6 +75,8 @@ describe('a text that cannot be read gets one sentence at its place', () => {
     ['2 sin', 'functionWithoutArgument', 2, 5],
     ['()', 'emptyBracket', 0, 2],
     ['|x', 'barNotClosed', 0, 1],
+    ['||', 'emptyBracket', 0, 2],
+    ['||x|', 'barNotClosed', 0, 1],
     ['(x+1', 'bracketNotClosed', 0, 1],
     ['x)', 'bracketNotOpened', 1, 2],
     ['x +', 'unexpectedEnd', 2, 3],

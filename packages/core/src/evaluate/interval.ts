@@ -150,7 +150,7 @@ export function rationalPower(x: Interval, p: number, q: number): Interval {
   if (p < 0) return reciprocal(rationalPower(x, -p, q));
   const root = q % 2 === 0 ? monotone((v) => v ** (1 / q), within(x, 0, Infinity)) : oddRoot(x, q);
   const rooted = q % 2 === 0 && !isNothing(root) ? floorAtZero(root) : root;
-  return integerPower(rooted, p);
+  return p === 1 ? rooted : integerPower(rooted, p);
 }
 
 function oddRoot(x: Interval, q: number): Interval {

@@ -210,9 +210,16 @@ export class Parser {
     else this.rejectLeftover(this.token);
   }
 
+  /** Whether a second bar opens bars of its own, as in ||x| − 2|, rather than closing empty ones. */
+  private opensInnerBars(): boolean {
+    const next = this.tokens[this.at + 1];
+    if (next?.kind === 'sign') return ['(', '|', '√', '∛', '-', '+'].includes(next.text);
+    return next?.kind === 'number' || next?.kind === 'letters';
+  }
+
   private bars(open: Token): Expression {
     this.openBars++;
-    if (this.isSign('|')) fail('emptyBracket', open.from, this.token.to);
+    if (this.isSign('|') && !this.opensInnerBars()) fail('emptyBracket', open.from, this.token.to);
     const inside = this.sum();
     if (!this.isSign('|')) fail('barNotClosed', open.from, open.to);
     this.take();
