@@ -180,6 +180,18 @@ describe('dragging and playing', () => {
     expect(workbench.state.document).toEqual(before);
   });
 
+  test('what motion has reached stays when the slider only loses the focus', () => {
+    const { workbench, frame, idOf, result } = withTangent();
+    workbench.play(idOf('parameter'));
+    frame();
+    frame(700);
+    workbench.stop();
+    const reached = result<TangentResult>('tangent').at.value.value;
+    workbench.settle(idOf('parameter'));
+    frame();
+    expect(result<TangentResult>('tangent').at.value.value).toBe(reached);
+  });
+
   test('nothing plays, nothing moves: no frame is asked for', () => {
     const { frame, isAsked } = withTangent();
     frame();

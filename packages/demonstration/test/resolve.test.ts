@@ -108,6 +108,14 @@ describe('a document is worked out', () => {
     expect(problemOf(resolution, 'h')).toBeUndefined();
   });
 
+  test('a formula too large for a derivative says so there; value, tangent and curve are worked out all the same', () => {
+    const product = Array.from({ length: 90 }, (_, i) => `sin(x/${i + 1})`).join(' ');
+    const resolution = work(tangentDocument(`f(x) = 1E90 ${product}`));
+    expect(problemOf(resolution, 'd')?.message).toBe('This derivative is too long to be worked out.');
+    expect(problemOf(resolution, 'f')).toBeUndefined();
+    expect(problemOf(resolution, 't')).toBeUndefined();
+  });
+
   test('an unknown letter is offered as a slider', () => {
     expect(problemOf(work(tangentDocument('f(x) = k x^2')), 'f')).toMatchObject({ missingName: 'k' });
   });

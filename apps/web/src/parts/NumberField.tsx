@@ -1,6 +1,6 @@
 import clsx from 'clsx';
 import { useId, useState } from 'react';
-import { rational } from '@yperkine/core';
+import { readNumber } from './readNumber.ts';
 
 interface NumberFieldProps {
   readonly label: string;
@@ -11,17 +11,6 @@ interface NumberFieldProps {
   readonly emptyMeans?: string;
   readonly isLabelHidden?: boolean;
   readonly className?: string;
-}
-
-/** What a typed text is as decimal text, or the sentence that says why it is none. */
-export function readNumber(typed: string): { value: string } | { message: string; correction?: string } {
-  const plain = typed.trim().replace('−', '-');
-  if (rational.parseDecimal(plain)) return { value: plain };
-  const withPoint = plain.replace(',', '.');
-  if (/^[^,]*,[^,]*$/.test(plain) && rational.parseDecimal(withPoint)) {
-    return { message: `Write the decimal mark as a point: ${withPoint}.`, correction: withPoint };
-  }
-  return { message: 'Please type a number such as 2.5.' };
 }
 
 /** A field for an exact number. What is typed stays until it is a number or Escape takes it back. */

@@ -190,6 +190,8 @@ export class Workbench {
     const { stage, document } = this.state;
     const shown = stage.values[parameter];
     const entry = document.entries[parameter];
+    // What motion has reached stays shown; only what was set by hand goes into the document.
+    if (typeof shown === 'number') return;
     this.set({ stage: withoutValue(stage, parameter), caught: null });
     if (typeof shown !== 'string' || entry?.kind !== 'parameter') return;
     this.change(

@@ -11,7 +11,7 @@ import {
   whole,
   type Canonical,
 } from './canonical.ts';
-import { largestTree, TooLarge } from './limits.ts';
+import { largestTree, mostFactors, TooLarge } from './limits.ts';
 import * as rational from './rational.ts';
 import { numberStyle, shortest } from './simplify.ts';
 import { builtIn } from '../functions/table.ts';
@@ -26,7 +26,7 @@ const remembered = new WeakMap<Expression, Map<string, Expression>>();
  *
  * The formula may be defined where the function is not (1/x for ln x): evaluate it through
  * `compile`, which guards it.
- * @throws TooLarge when the derivative has more than 20,000 nodes
+ * @throws TooLarge when the derivative has more than 20,000 nodes, or a product more than 60 factors
  */
 export function derivativeOf(node: Expression, variable: string, order = 1): Expression {
   if (order === 0) return node;
@@ -62,6 +62,7 @@ function derivative(c: Canonical, variable: string): Canonical {
 }
 
 function productRule(coefficient: Canonical, factors: readonly Canonical[], variable: string): Canonical {
+  if (factors.length > mostFactors) throw new TooLarge('the product has too many factors');
   const terms = factors.map((factor, i) => {
     const others = factors.filter((_, j) => j !== i);
     return product([coefficient, derivative(factor, variable), ...others]);

@@ -25,8 +25,9 @@ export interface SampledCurve {
 
 /** Halvings of a pixel column at most. */
 const deepest = 12;
-/** Closer looks for the whole curve at most. */
+/** Closer looks for the whole curve at most, and steps of the program that they may take together. */
 const mostLooks = 3000;
+const mostSteps = 4_000_000;
 /** A rise between neighbouring points, in pixels, above which a column is looked at more closely. */
 const steep = 1;
 
@@ -63,6 +64,7 @@ class Sampler {
   private readonly unsure: number[] = [];
   private looks = 0;
   private readonly pixelsPerY: number;
+  private readonly mostLooks: number;
 
   constructor(
     private readonly program: Program,
@@ -70,6 +72,7 @@ class Sampler {
     private readonly parameters: readonly number[],
   ) {
     this.pixelsPerY = grid.height / (grid.yTo - grid.yFrom);
+    this.mostLooks = Math.min(mostLooks, Math.floor(mostSteps / program.steps.length));
   }
 
   point(x: number, y: number): void {
@@ -90,7 +93,7 @@ class Sampler {
     const isSettled = range.sure && (!isTall || this.isOutside(range.low, range.high));
     if (isSettled) return this.point(x1, y1);
     const middle = x0 + (x1 - x0) * 0.5;
-    const canLook = depth < deepest && this.looks < mostLooks && middle > x0 && middle < x1;
+    const canLook = depth < deepest && this.looks < this.mostLooks && middle > x0 && middle < x1;
     if (!canLook) return this.settle(x0, y0, x1, y1, range.sure);
     this.looks++;
     const y = evaluateAt(this.program, middle, this.parameters);
@@ -102,7 +105,7 @@ class Sampler {
   private settle(x0: number, y0: number, x1: number, y1: number, isContinuous: boolean): void {
     const isClose = Math.abs(y1 - y0) * this.pixelsPerY < 0.5;
     if (!isContinuous && !isClose) this.gap();
-    if (this.looks >= mostLooks && this.unsure.at(-1) !== x0) this.unsure.push(x0);
+    if (this.looks >= this.mostLooks && this.unsure.at(-1) !== x0) this.unsure.push(x0);
     this.point(x1, y1);
   }
 

@@ -1,4 +1,5 @@
 import { derivativeOf } from '../algebra/differentiate.ts';
+import { TooLarge } from '../algebra/limits.ts';
 import * as rational from '../algebra/rational.ts';
 import type { Rational } from '../algebra/rational.ts';
 import { exactValue } from '../evaluate/exact.ts';
@@ -55,9 +56,22 @@ export function tangentAt(
   const y = knownNumber(value, values && exactValue(f.body, values));
   if (Number.isNaN(slope)) return { kind: 'noSlope', x, y };
   if (!Number.isFinite(slope)) return { kind: 'vertical', x, y };
-  const exactSlope = values && exactValue(derivativeOf(f.body, f.variable), values);
+  const exactSlope = values && exactDerivative(f, values);
   const knownSlope = knownNumber(slope, exactSlope);
   return { kind: 'line', x, y, slope: knownSlope, intercept: interceptOf(x, y, knownSlope) };
+}
+
+function exactDerivative(
+  { body, variable }: Tangible,
+  values: ReadonlyMap<string, Rational>,
+): Rational | null {
+  try {
+    return exactValue(derivativeOf(body, variable), values);
+  } catch (error) {
+    // The slope itself comes from jets and is there all the same.
+    if (error instanceof TooLarge) return null;
+    throw error;
+  }
 }
 
 function interceptOf(x: KnownNumber, y: KnownNumber, slope: KnownNumber): KnownNumber {

@@ -1,0 +1,100 @@
+import { beforeEach, describe, expect, test } from '@jest/globals';
+import { emptyDocument, type Change } from '@yperkine/demonstration';
+import { findPending, keepPending, claimWindowId, type Pending } from '../src/state/pending.ts';
+
+/** The browser's storage, as far as it is used. */
+class FakeStorage {
+  [key: string]: unknown;
+  getItem(key: string): string | null {
+    return typeof this[key] === 'string' ? (this[key] as string) : null;
+  }
+  setItem(key: string, value: string): void {
+    this[key] = value;
+  }
+  removeItem(key: string): void {
+    Reflect.deleteProperty(this, key);
+  }
+}
+
+/** Locks that are held until the test lets them go, as a closing window does. */
+class FakeLocks {
+  readonly names = new Set<string>();
+  request(name: string, _options: unknown, callback: (lock: object | null) => unknown): Promise<void> {
+    const isFree = !this.names.has(name);
+    if (isFree) this.names.add(name);
+    callback(isFree ? {} : null);
+    return Promise.resolve();
+  }
+  query(): Promise<{ held: { name: string }[] }> {
+    return Promise.resolve({ held: [...this.names].map((name) => ({ name })) });
+  }
+}
+
+let local: FakeStorage;
+let locks: FakeLocks;
+const define = (name: string, value: unknown) =>
+  Object.defineProperty(globalThis, name, { value, configurable: true, writable: true });
+
+beforeEach(() => {
+  local = new FakeStorage();
+  locks = new FakeLocks();
+  define('localStorage', local);
+  define('sessionStorage', new FakeStorage());
+  define('navigator', { locks });
+});
+
+const change: Change = { id: 'c1', edits: [{ at: 'document', field: 'title', old: '', new: 'Kept' }] };
+const pending: Pending = { base: 3, baseDocument: emptyDocument(''), changes: [change] };
+
+describe('changes that the server has not acknowledged', () => {
+  test('are found again by the same window after a reload', async () => {
+    keepPending('d', 'w1', pending);
+    expect(await findPending('d', 'w1')).toEqual(pending);
+    keepPending('d', 'w1', null);
+    expect(await findPending('d', 'w1')).toBeNull();
+  });
+
+  test('of a window that was closed are taken over by the next one', async () => {
+    keepPending('d', 'closed', pending);
+    expect(await findPending('d', 'w2')).toEqual(pending);
+    // They are this window's own now: a third one does not send them again.
+    locks.names.add('yperkine/window/w2');
+    expect(await findPending('d', 'w3')).toBeNull();
+    expect(await findPending('d', 'w2')).toEqual(pending);
+  });
+
+  test('of a window that is still open are left to it', async () => {
+    locks.names.add('yperkine/window/open');
+    keepPending('d', 'open', pending);
+    expect(await findPending('d', 'w2')).toBeNull();
+  });
+
+  test('of another demonstration are not mixed up', async () => {
+    keepPending('other', 'w1', pending);
+    expect(await findPending('d', 'w1')).toBeNull();
+  });
+
+  test('that cannot be read do no harm', async () => {
+    local.setItem('yperkine/pending/d/w1', '{"base":');
+    local.setItem('yperkine/pending/d/w0', '{"base":1,"changes":[]}');
+    expect(await findPending('d', 'w1')).toBeNull();
+  });
+
+  test('a storage that is full is no reason to stop', () => {
+    local.setItem = () => {
+      throw new Error('quota exceeded');
+    };
+    expect(keepPending('d', 'w1', pending)).toBe(false);
+  });
+});
+
+describe('the id of a window', () => {
+  test('survives a reload, and a duplicated window gets its own', async () => {
+    const first = await claimWindowId();
+    // A reload lets the lock go and claims the same id again.
+    locks.names.clear();
+    expect(await claimWindowId()).toBe(first);
+    // A duplicate has the same stored id while the first window still holds its lock.
+    expect(await claimWindowId()).not.toBe(first);
+  });
+});
