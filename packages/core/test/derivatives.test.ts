@@ -115,6 +115,7 @@ describe('derivatives are written as a teacher writes them', () => {
     ['x√(x+1)', '(3x + 2)/(2sqrt(x + 1))'],
     ['0.7x^2 + 0.15x', '1.4x + 0.15'],
     ['arcsin x', '1/sqrt(1 - x^2)'],
+    ['4e^(-0.3x) cos 2x', '-0.4e^(-0.3x)(20sin(2x) + 3cos(2x))'],
     ['a x^2', '2a x'],
     ['f(2x)', "2f'(2x)"],
     ['7', '0'],

@@ -93,7 +93,7 @@ function note(
 const factorsOf = (term: Canonical): readonly Canonical[] =>
   term.kind === 'product' ? term.factors : term.kind === 'number' ? [] : [term];
 
-/** The greatest rational that leaves whole numbers without a common divisor. */
+/** The greatest rational that leaves whole numbers without a common divisor; negative where all are. */
 function content(numbers: readonly Rational[]): Rational {
   let numerator = 0n;
   let denominator = 1n;
@@ -101,7 +101,8 @@ function content(numbers: readonly Rational[]): Rational {
     numerator = divisor(numerator, n);
     denominator = (denominator * d) / divisor(denominator, d);
   }
-  return rational.rational(numerator === 0n ? 1n : numerator, denominator);
+  const isNegative = numbers.every(rational.isNegative);
+  return rational.rational(numerator === 0n ? 1n : isNegative ? -numerator : numerator, denominator);
 }
 
 function divisor(a: bigint, b: bigint): bigint {

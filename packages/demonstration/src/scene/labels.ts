@@ -135,9 +135,21 @@ function pointsOf(mark: Mark): number[] {
   }
 }
 
+/** Pixels of a curve's length between two of its points that a label should not cover. */
+const spacing = 4;
+
+/** Points along a run at even distances, so that a steep part counts as much as a flat one. */
 function thinned(run: Float64Array): number[] {
   const points: number[] = [];
-  for (let i = 0; i + 1 < run.length; i += 4) points.push(run[i] as number, run[i + 1] as number);
+  let left = 0;
+  for (let i = 0; i + 3 < run.length; i += 2) {
+    const [x0, y0, x1, y1] = [run[i], run[i + 1], run[i + 2], run[i + 3]] as [number, number, number, number];
+    const length = Math.hypot(x1 - x0, y1 - y0);
+    for (let at = left; at < length; at += spacing) {
+      points.push(x0 + ((x1 - x0) * at) / length, y0 + ((y1 - y0) * at) / length);
+    }
+    left = length > left ? spacing - ((length - left) % spacing) : left - length;
+  }
   return points;
 }
 

@@ -9,13 +9,13 @@ import { useWorkbench, useWorkbenchState } from '../../state/context.ts';
 
 /** Low, like the row of titles; on a touch screen as tall as a finger is broad. */
 const tool =
-  'inline-flex min-h-7 items-center rounded-lg border border-rule bg-sheet px-2.5 text-sm text-quiet hover:bg-hover hover:text-ink pointer-coarse:min-h-9 pointer-coarse:px-3';
+  'inline-flex min-h-7 items-center rounded-lg border border-rule bg-sheet px-2.5 text-sm text-quiet hover:bg-hover hover:text-ink pointer-coarse:min-h-8 pointer-coarse:px-3';
 
 /** Fit, and the limits and ticks of every axis, typed. */
 export function WindowTools() {
   const workbench = useWorkbench();
   return (
-    <div className="absolute top-1 right-4 z-10 flex gap-1.5">
+    <div className="absolute top-0.5 right-4 z-10 flex gap-1.5">
       <button
         type="button"
         title="Choose a window that shows the zeros, highs and lows"
