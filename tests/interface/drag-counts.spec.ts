@@ -1,4 +1,4 @@
-import { expect, test } from './teacher.ts';
+import { boxOf, expect, test } from './teacher.ts';
 
 /** Counts, not milliseconds: what one move of the point may cost. */
 test('a dragged point paints once a frame, and only what depends on it changes in the page', async ({
@@ -23,7 +23,7 @@ test('a dragged point paints once a frame, and only what depends on it changes i
   await teacher.buildTangent();
   await teacher.setValue('a', '-1');
   await teacher.untilSaved();
-  const grip = (await teacher.handle.boundingBox()) ?? { x: 0, y: 0, width: 0, height: 0 };
+  const grip = await boxOf(teacher.handle);
   const start = { x: grip.x + grip.width / 2, y: grip.y + grip.height / 2 };
   await page.evaluate(() => {
     const { counts } = window as unknown as { counts: { changed: Record<string, number>; typeset: number } };

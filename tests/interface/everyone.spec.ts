@@ -1,5 +1,5 @@
 import AxeBuilder from '@axe-core/playwright';
-import { expect, test } from './teacher.ts';
+import { boxOf, expect, test } from './teacher.ts';
 
 for (const colorScheme of ['light', 'dark'] as const) {
   test(`every screen is free of accessibility faults that a checker can find, ${colorScheme}`, async ({
@@ -107,14 +107,7 @@ test.describe('on a phone, by touch', () => {
   }) => {
     await teacher.openNew();
     await teacher.state('f(x) = 0.2x + 0.2');
-    await teacher.untilSaved();
-    const { x, tiers } = await teacher.stored();
-    const y = tiers['tier-f']?.y ?? x;
-    const box = (await teacher.graph.boundingBox()) ?? { x: 0, y: 0, width: 0, height: 0 };
-    const pixel = {
-      x: box.x + 54 + ((1 - x.from) / (x.to - x.from)) * (box.width - 72),
-      y: box.y + 34 + ((y.to - 0.4) / (y.to - y.from)) * (box.height - 64),
-    };
+    const pixel = (await teacher.placeOnPage())(1, 0.4);
     await page.touchscreen.tap(pixel.x, pixel.y - 22);
     await page.getByRole('button', { name: 'Tangent here' }).tap();
     await expect(teacher.handle).toHaveAttribute('aria-valuetext', /^1,/);
@@ -130,6 +123,7 @@ test.describe('on a phone, by touch', () => {
 
     await teacher.untilSaved();
     const before = await teacher.limits();
+    const box = await boxOf(teacher.graph);
     const middle = { x: box.x + box.width / 2, y: box.y + 100 };
     const fingers = (apart: number) =>
       points({ x: middle.x - apart, y: middle.y }, { x: middle.x + apart, y: middle.y });

@@ -1,4 +1,4 @@
-import { expect, test } from './teacher.ts';
+import { boxOf, expect, test } from './teacher.ts';
 
 /** Point, tangent, slope tier, motion: driven through the real interface. */
 
@@ -23,9 +23,9 @@ test('4. slider and point are the same thing: dragged, moved by keys, set exactl
   await expect(teacher.handle).toHaveAttribute('aria-valuetext', /^2\.5,/);
 
   const { x } = await teacher.stored();
-  const box = (await teacher.graph.boundingBox()) ?? { x: 0, y: 0, width: 0, height: 0 };
+  const box = await boxOf(teacher.graph);
   const pixelOf = (value: number) => box.x + 54 + ((value - x.from) / (x.to - x.from)) * (box.width - 72);
-  const grip = (await teacher.handle.boundingBox()) ?? { x: 0, y: 0, width: 0, height: 0 };
+  const grip = await boxOf(teacher.handle);
   await page.mouse.move(grip.x + grip.width / 2, grip.y + grip.height / 2);
   await page.mouse.down();
   await page.mouse.move(pixelOf(2) + 4, grip.y + 80, { steps: 8 });

@@ -1,5 +1,5 @@
 import { test as base, expect, type Locator, type Page } from '@playwright/test';
-import type { Document } from '@yperkine/demonstration';
+import { furniture, type Document } from '@yperkine/demonstration';
 import { TestServer } from './server.ts';
 
 /** What a teacher does with the interface, in the words of the interface. */
@@ -88,10 +88,32 @@ export class Teacher {
     await expect(this.page.getByRole('status')).toHaveText('saved');
   }
 
+  /** Turns a place of the only tier into a place of the page. */
+  async placeOnPage(): Promise<(x: number, y: number) => { x: number; y: number }> {
+    await this.untilSaved();
+    const { x: across, tiers } = await this.stored();
+    const up = tiers['tier-f']?.y ?? across;
+    const box = await boxOf(this.graph);
+    const { left, right, title, xNumbers } = furniture;
+    return (x, y) => ({
+      x: box.x + left + ((x - across.from) / (across.to - across.from)) * (box.width - left - right),
+      y: box.y + title + ((up.to - y) / (up.to - up.from)) * (box.height - title - xNumbers),
+    });
+  }
+
   async limits(): Promise<{ from: number; to: number }> {
     const { x } = await this.stored();
     return x;
   }
+}
+
+/** Where a visible element stands on the page. */
+export async function boxOf(
+  locator: Locator,
+): Promise<{ x: number; y: number; width: number; height: number }> {
+  const box = await locator.boundingBox();
+  if (!box) throw new Error('this element is not shown');
+  return box;
 }
 
 interface Fixtures {

@@ -1,4 +1,4 @@
-import { expect, test } from './teacher.ts';
+import { boxOf, expect, test } from './teacher.ts';
 
 /** Stating a function and choosing its window: driven through the real interface. */
 
@@ -26,7 +26,7 @@ test('3. drag pans, the wheel zooms at the pointer, an axis is stretched alone, 
   await teacher.openNew();
   await teacher.state('f(x) = 3x^2 - 5x - 2');
   await teacher.untilSaved();
-  const box = (await teacher.graph.boundingBox()) ?? { x: 0, y: 0, width: 0, height: 0 };
+  const box = await boxOf(teacher.graph);
   const width = (range: { from: number; to: number }) => range.to - range.from;
   const windows = async () => {
     await teacher.untilSaved();
@@ -103,21 +103,14 @@ test('3. near the curve it stands out and a ghost shows where a click will land;
 }) => {
   await teacher.openNew();
   await teacher.state('f(x) = 0.2x + 0.2');
-  await teacher.untilSaved();
-  const { x, tiers } = await teacher.stored();
-  const y = tiers['tier-f']?.y ?? x;
-  const box = (await teacher.graph.boundingBox()) ?? { x: 0, y: 0, width: 0, height: 0 };
-  const toPixel = (px: number, py: number) => ({
-    x: box.x + 54 + ((px - x.from) / (x.to - x.from)) * (box.width - 72),
-    y: box.y + 34 + ((y.to - py) / (y.to - y.from)) * (box.height - 64),
-  });
-  const place = toPixel(2, 0.6);
+  const toPage = await teacher.placeOnPage();
+  const place = toPage(2, 0.6);
   const ghost = page.getByTestId('ghost');
   await page.mouse.move(place.x + 3, place.y - 60);
   await expect(ghost).toBeHidden();
   await page.mouse.move(place.x + 3, place.y - 9);
   await expect(ghost).toBeVisible();
-  const shown = (await ghost.boundingBox()) ?? { x: 0, y: 0, width: 0, height: 0 };
+  const shown = await boxOf(ghost);
   // The ghost has caught on x = 2 and lies on the curve, not under the pointer.
   expect(Math.abs(shown.x + shown.width / 2 - place.x)).toBeLessThan(1);
   expect(Math.abs(shown.y + shown.height / 2 - place.y)).toBeLessThan(1);

@@ -3,7 +3,6 @@ import { z } from 'zod';
 
 /** What goes over the wire, shared by both sides. */
 export const accountSchema = z.object({ id: z.uuid(), name: z.string(), email: z.string() });
-export type Account = z.infer<typeof accountSchema>;
 
 export const sessionSchema = z.object({
   account: accountSchema.nullable(),

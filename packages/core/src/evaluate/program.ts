@@ -1,7 +1,7 @@
 import { parseDecimal, toNumber, type Rational } from '../algebra/rational.ts';
 import { derivativeOf } from '../algebra/differentiate.ts';
 import { TooLarge } from '../algebra/limits.ts';
-import type { Expression } from '../language/tree.ts';
+import { constantValues, type Expression } from '../language/tree.ts';
 import { rationalExponent } from './exponent.ts';
 
 /**
@@ -102,7 +102,7 @@ class Builder {
       case 'number':
         return this.push(literal(node.text));
       case 'constant':
-        return this.push({ op: 'constant', value: node.name === 'pi' ? Math.PI : Math.E, isExact: false });
+        return this.push({ op: 'constant', value: constantValues[node.name], isExact: false });
       case 'name':
         return bindings.get(node.name) ?? this.parameter(node.name);
       case 'negate':

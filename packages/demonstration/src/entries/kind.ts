@@ -1,4 +1,4 @@
-import type { Entry, EntryKindName, EntryOf, Id } from '../schema/document.ts';
+import type { EntryKindName, EntryOf, Id } from '../schema/document.ts';
 import type { RoundingRule } from '../numbers/format.ts';
 import type { Directory } from '../resolve/directory.ts';
 import type { Mark } from '../scene/mark.ts';
@@ -33,5 +33,3 @@ export interface EntryKind<K extends EntryKindName> {
   /** What there is to draw in a tier, in pixels. */
   marks(id: Id, entry: EntryOf<K>, result: ResultOf<K>, tier: TierView): readonly Mark[];
 }
-
-export type AnyEntry = Entry;

@@ -15,7 +15,7 @@ const height = 24;
 const padding = 14;
 
 /** Places of a label's nearest corner from its point, the nearer ones first. */
-const offsets: readonly (readonly [number, number])[] = [16, 30, 46, 64].flatMap((away) => [
+const offsets: readonly (readonly [number, number])[] = [16, 22, 30, 46, 64].flatMap((away) => [
   [away * 0.8, -height - away] as const,
   [-away * 0.8, -height - away] as const,
   [away * 0.8, away] as const,
@@ -52,8 +52,9 @@ const isInside = (frame: Frame, x: number, y: number): boolean =>
   y >= frame.top - 1 &&
   y <= frame.top + frame.height + 1;
 
-/** What it costs to cover a point of a curve or line, and another text, against a place further down the list. */
+/** What it costs to cover a point of a curve or line, to stick out by a pixel, to cover another text, against a place further down the list. */
 const coveredCurve = 10;
+const outsidePixel = 6;
 const coveredText = 500;
 
 function costOf(
@@ -73,7 +74,7 @@ function costOf(
     Math.max(0, box.left + box.width - frame.left - frame.width) +
     Math.max(0, frame.top - box.top) +
     Math.max(0, box.top + box.height - frame.top - frame.height);
-  return cost + outside * 20;
+  return cost + outside * outsidePixel;
 }
 
 interface Box {

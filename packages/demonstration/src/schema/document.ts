@@ -106,7 +106,6 @@ export type Document = z.infer<typeof documentSchema>;
 export type Entry = z.infer<typeof entrySchema>;
 export type EntryKindName = Entry['kind'];
 export type EntryOf<K extends EntryKindName> = Extract<Entry, { kind: K }>;
-export type Tier = z.infer<typeof tierSchema>;
 export type Repeat = z.infer<typeof repeatSchema>;
 
 export const firstTier: Id = 'tier-f';
