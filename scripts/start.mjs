@@ -36,7 +36,7 @@ function readPort() {
 function localSecret() {
   const file = join(dataFolder, 'session-secret');
   if (!existsSync(file)) {
-    mkdirSync(dataFolder, { recursive: true });
+    mkdirSync(dataFolder, { recursive: true, mode: 0o711 });
     writeFileSync(file, randomBytes(48).toString('base64url'), { mode: 0o600 });
   }
   return readFileSync(file, 'utf8');

@@ -66,6 +66,8 @@ async function chooseFolder(name) {
 async function canWrite(place) {
   const user = databaseUser();
   try {
+    // The way there may be walked by the database's user; the folder itself is its own alone.
+    mkdirSync(dirname(place), { recursive: true, mode: 0o711 });
     mkdirSync(place, { recursive: true, mode: 0o700 });
     const foreign =
       statSync(place).uid !== (user?.uid ?? process.getuid?.()) && statSync(place).uid !== process.getuid?.();
