@@ -2,10 +2,21 @@ import { describe, expect, test } from '@jest/globals';
 import { ArrayEvaluator, chooseXRange, chooseYRange, sampleCurve } from '../src/index.ts';
 import { program } from './scope.ts';
 
-function sampled(text: string, x: [number, number], y: [number, number], width = 600) {
+function sampled(
+  text: string,
+  x: [number, number],
+  y: [number, number],
+  { width = 600, withSlope = true } = {},
+) {
   const compiled = program(text);
   const grid = { xFrom: x[0], xTo: x[1], yFrom: y[0], yTo: y[1], width, height: 400 };
-  return sampleCurve(compiled, new ArrayEvaluator(compiled), grid);
+  return sampleCurve(
+    compiled,
+    new ArrayEvaluator(compiled),
+    grid,
+    [],
+    withSlope ? program(text, 1) : undefined,
+  );
 }
 
 /** Every joined pair of neighbouring points, as [x0, y0, x1, y1]. */
@@ -68,7 +79,20 @@ describe('a sampled curve', () => {
       '2+7/5 sin(0.7x)+0.15x',
       'tan x',
     ]) {
-      expect(sampled(text, [-4, 4], [-5, 5], 1200).evaluations).toBeLessThanOrEqual(4000);
+      expect(sampled(text, [-4, 4], [-5, 5], { width: 1200 }).evaluations).toBeLessThanOrEqual(4000);
+    }
+  });
+
+  test('where the slope keeps its sign nothing is looked at twice, and the curve is the same', () => {
+    for (const text of ['3x^2-5x-2', 'x^5-4x^3+x', '(x^2+1)/(x-7)']) {
+      const quick = sampled(text, [-3, 3], [-10, 10]);
+      const thorough = sampled(text, [-3, 3], [-10, 10], { withSlope: false });
+      expect(quick.evaluations).toBeLessThanOrEqual(601 * 1.15);
+      expect(thorough.evaluations).toBeGreaterThanOrEqual(quick.evaluations);
+      expect(quick.runs).toHaveLength(thorough.runs.length);
+      const highest = ({ runs }: typeof quick) =>
+        Math.max(...runs.flatMap((run) => [...run].filter((_, i) => i % 2 === 1)));
+      expect(highest(quick)).toBeCloseTo(highest(thorough), 1);
     }
   });
 

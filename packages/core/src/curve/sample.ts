@@ -35,15 +35,18 @@ const steep = 1;
  * The curve of a function as joined points, one column of pixels at a time. Two points are joined
  * only when an enclosure shows the function defined and continuous between them, or when closer
  * looks down to 1/4096 of a pixel leave less than half a pixel between them. Where the enclosure of
- * a column is taller than what its two ends show, it is halved, so that a narrow spike is not lost.
+ * a column is taller than what its two ends show, it is halved, so that a narrow spike is not lost;
+ * unless the slope keeps one sign there, which proves that the ends are the highest and the lowest place.
+ * @param slope the derivative's program; without it every such column is halved
  */
 export function sampleCurve(
   program: Program,
   evaluator: Evaluator,
   grid: Grid,
   parameters: readonly number[] = [],
+  slope?: Program,
 ): SampledCurve {
-  const sampler = new Sampler(program, grid, parameters);
+  const sampler = new Sampler(program, grid, parameters, slope);
   const columns = Math.max(2, Math.ceil(grid.width));
   const xs = Float64Array.from(
     { length: columns + 1 },
@@ -65,13 +68,19 @@ class Sampler {
   private looks = 0;
   private readonly pixelsPerY: number;
   private readonly mostLooks: number;
+  private readonly slopeParameters: readonly number[];
 
   constructor(
     private readonly program: Program,
     private readonly grid: Grid,
     private readonly parameters: readonly number[],
+    private readonly slope: Program | undefined,
   ) {
     this.pixelsPerY = grid.height / (grid.yTo - grid.yFrom);
+    const names = program.parameters;
+    this.slopeParameters = slope
+      ? slope.parameters.map((name) => parameters[names.indexOf(name)] ?? NaN)
+      : [];
     this.mostLooks = Math.min(mostLooks, Math.floor(mostSteps / program.steps.length));
   }
 
@@ -90,7 +99,8 @@ class Sampler {
     const range = enclose(this.program, x0, x1, this.parameters);
     if (Number.isNaN(range.low)) return this.point(x1, NaN);
     const isTall = this.pixels(range.low, range.high) - this.pixels(y0, y1) > steep;
-    const isSettled = range.sure && (!isTall || this.isOutside(range.low, range.high));
+    const isSettled =
+      range.sure && (!isTall || this.isOutside(range.low, range.high) || this.isMonotone(x0, x1));
     if (isSettled) return this.point(x1, y1);
     const middle = x0 + (x1 - x0) * 0.5;
     const canLook = depth < deepest && this.looks < this.mostLooks && middle > x0 && middle < x1;
@@ -115,6 +125,13 @@ class Sampler {
     const low = Math.max(yFrom, Math.min(a, b));
     const high = Math.min(yTo, Math.max(a, b));
     return high > low ? (high - low) * this.pixelsPerY : 0;
+  }
+
+  /** Whether the slope is proved to keep one sign from x0 to x1. */
+  private isMonotone(x0: number, x1: number): boolean {
+    if (!this.slope) return false;
+    const { low, high, sure } = enclose(this.slope, x0, x1, this.slopeParameters);
+    return sure && (low >= 0 || high <= 0);
   }
 
   private isOutside(low: number, high: number): boolean {

@@ -1,9 +1,33 @@
-import { evaluatorFor, sampleCurve } from '@yperkine/core';
+import { compile, evaluatorFor, sampleCurve, TooLarge, type Program } from '@yperkine/core';
 import type { CurveResult } from '../entries/results.ts';
 import type { Id } from '../schema/document.ts';
 import type { MarkOf } from './mark.ts';
 import { dashOf, toneOf } from './tone.ts';
 import type { TierView } from './view.ts';
+
+const slopes = new WeakMap<Program, Program | null>();
+
+/** The program of a curve's slope, compiled once a curve; undefined where it would be too large. */
+function slopeOf({ program, body, variable, functions }: CurveResult): Program | undefined {
+  const known = slopes.get(program);
+  if (known !== undefined) return known ?? undefined;
+  const slope = compiledSlope(body, variable, functions);
+  slopes.set(program, slope);
+  return slope ?? undefined;
+}
+
+function compiledSlope(
+  body: CurveResult['body'],
+  variable: string,
+  functions: CurveResult['functions'],
+): Program | null {
+  try {
+    return compile(body, variable, functions, 1);
+  } catch (error) {
+    if (error instanceof TooLarge) return null;
+    throw error;
+  }
+}
 
 /** How far outside its frame a curve is still drawn, as a share of the frame's height. */
 const overhang = 2;
@@ -19,7 +43,13 @@ export function curveMark(entry: Id, curve: CurveResult, tier: TierView): MarkOf
     width: Math.round(frame.width * Math.min(density, 2)),
     height: Math.round(frame.height * Math.min(density, 2)),
   };
-  const { runs } = sampleCurve(curve.program, evaluatorFor(curve.program), grid, curve.parameters);
+  const { runs } = sampleCurve(
+    curve.program,
+    evaluatorFor(curve.program),
+    grid,
+    curve.parameters,
+    slopeOf(curve),
+  );
   const highest = frame.top - frame.height * overhang;
   const lowest = frame.top + frame.height * (1 + overhang);
   const inPixels = runs.map((run) =>
