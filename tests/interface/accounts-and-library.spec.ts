@@ -13,7 +13,9 @@ test('1. another teacher makes an account, signs out and in again; mistakes get 
   server,
 }) => {
   await page.goto(server.address);
+  await page.getByLabel('E-mail').fill('typed@tarn-valley.example');
   await page.getByRole('button', { name: 'Make an account' }).click();
+  await expect(page.getByLabel('E-mail')).toHaveValue('typed@tarn-valley.example');
   await page.getByLabel('Name').fill('Keeper of the sluice');
   await page.getByLabel('E-mail').fill('keeper@tarn-valley.example');
   await page.getByLabel('Password').fill('short');

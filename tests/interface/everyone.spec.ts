@@ -25,11 +25,20 @@ for (const colorScheme of ['light', 'dark'] as const) {
     await page.keyboard.press('Escape');
     await page.getByRole('button', { name: 'Settings of a' }).click();
     expect(await faults()).toEqual([]);
+    await page.keyboard.press('Escape');
     await page.goto(server.address);
     await expect(page.getByRole('listitem')).toHaveCount(1);
     expect(await faults()).toEqual([]);
+    await page.getByRole('button', { name: /^More for/ }).click();
+    expect(await faults()).toEqual([]);
+    await page.getByRole('menuitem', { name: 'Delete …' }).click();
+    expect(await faults()).toEqual([]);
+    await page.getByRole('button', { name: 'Keep it' }).click();
     await page.getByRole('button', { name: 'Sign out' }).click();
     await expect(page.getByRole('button', { name: 'Make an account' })).toBeVisible();
+    expect(await faults()).toEqual([]);
+    await page.getByRole('button', { name: 'Make an account' }).click();
+    await page.getByRole('button', { name: 'Make the account' }).click();
     expect(await faults()).toEqual([]);
   });
 }

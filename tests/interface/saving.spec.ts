@@ -1,3 +1,4 @@
+import AxeBuilder from '@axe-core/playwright';
 import { TestServer } from './server.ts';
 import { expect, test, Teacher } from './teacher.ts';
 
@@ -17,6 +18,11 @@ test('9. everything saves itself; after a reload it is there', async ({ teacher,
   await expect(teacher.lane('a').getByRole('textbox')).toHaveValue('1.25');
   await expect(teacher.entry(/Tangent to f/)).toBeVisible();
   await expect(teacher.nextGiven).toHaveText('k(x) = 2 +');
+  // A window that was closed leaves its half-typed line to the next one.
+  const next = await page.context().newPage();
+  await next.goto(page.url());
+  await expect(new Teacher(next, teacher.server).nextGiven).toHaveText('k(x) = 2 +');
+  await next.close();
 });
 
 test('9. the server stops: a notice, work goes on, nothing is lost, and it saves when the server is back', async ({
@@ -83,6 +89,8 @@ test('9. two windows: different changes are joined and told, the same place is a
   const dialog = page.getByRole('dialog');
   await expect(dialog).toContainText('Changed in two windows');
   await expect(dialog).toContainText('From the second window');
+  const { violations } = await new AxeBuilder({ page }).include('[role="dialog"]').analyze();
+  expect(violations.map(({ id }) => id)).toEqual([]);
   await dialog.getByRole('radio', { name: /The other window/ }).click();
   await dialog.getByRole('button', { name: 'Keep the chosen ones' }).click();
   await expect(page.getByRole('textbox', { name: 'Title' })).toHaveValue('From the second window');

@@ -162,6 +162,18 @@ describe('dragging and playing', () => {
     expect(workbench.state.document).toEqual(before);
   });
 
+  test('a state is worked out once, whoever asks for it first', () => {
+    const { workbench, frame, idOf } = withTangent();
+    workbench.show(idOf('parameter'), '1.4');
+    const asked = workbench.current();
+    expect(workbench.current()).toBe(asked);
+    frame();
+    expect(workbench.state.resolution).toBe(asked);
+    workbench.emphasise(idOf('function'));
+    frame();
+    expect(workbench.state.resolution).toBe(asked);
+  });
+
   test('a run follows the clock, not the frames, and touches only the stage', () => {
     const { workbench, frame, idOf, result } = withTangent();
     const parameter = idOf('parameter');

@@ -99,36 +99,49 @@ describe('the scene', () => {
     ['on a desk', 800, 600, 1],
     ['on a phone', 374, 454, 2],
     ['on a wide screen', 1600, 900, 1],
-  ])('labels cover no curve and stay in sight, %s', (_where, width, height, density) => {
-    const resolution = resolve(document, emptyStage);
-    for (const at of ['-1', '0.5', '1', '1.5', '2.2']) {
-      const stage = withValue(emptyStage, 'a', at);
-      const { tiers } = buildScene({
-        document,
-        stage,
-        resolution: resolve(document, stage, resolution),
-        size: { width, height, density, furniture: true },
-        here: 'a',
-      });
-      for (const { labels, marks: drawn } of tiers) {
-        for (const box of labels) {
-          expect(box.left).toBeGreaterThanOrEqual(0);
-          expect(box.left + box.width).toBeLessThanOrEqual(width);
-          expect(box.top).toBeGreaterThanOrEqual(0);
-          expect(box.top + box.height).toBeLessThanOrEqual(height);
-          const covered = drawn
-            .flatMap((mark) => (mark.kind === 'curve' ? mark.runs : []))
-            .flatMap((run) =>
-              [...run].flatMap((x, i) => (i % 2 === 0 ? [[x, run[i + 1] as number] as const] : [])),
-            )
-            .filter(
-              ([x, y]) => x > box.left && x < box.left + box.width && y > box.top && y < box.top + box.height,
+  ])(
+    'labels cover neither a curve nor one another and stay in sight, %s',
+    (_where, width, height, density) => {
+      const resolution = resolve(document, emptyStage);
+      for (const at of ['-1', '0.5', '1', '1.5', '2.2']) {
+        const stage = withValue(emptyStage, 'a', at);
+        const { tiers } = buildScene({
+          document,
+          stage,
+          resolution: resolve(document, stage, resolution),
+          size: { width, height, density, furniture: true },
+          here: 'a',
+        });
+        for (const { labels, marks: drawn } of tiers) {
+          for (const box of labels) {
+            expect(box.left).toBeGreaterThanOrEqual(0);
+            expect(box.left + box.width).toBeLessThanOrEqual(width);
+            expect(box.top).toBeGreaterThanOrEqual(0);
+            expect(box.top + box.height).toBeLessThanOrEqual(height);
+            const covered = drawn
+              .flatMap((mark) => (mark.kind === 'curve' ? mark.runs : []))
+              .flatMap((run) =>
+                [...run].flatMap((x, i) => (i % 2 === 0 ? [[x, run[i + 1] as number] as const] : [])),
+              )
+              .filter(
+                ([x, y]) =>
+                  x > box.left && x < box.left + box.width && y > box.top && y < box.top + box.height,
+              );
+            expect({ at, label: box.label.text, covered: covered.length }).toMatchObject({ covered: 0 });
+            const others = labels.filter((other) => other !== box);
+            const touching = others.filter(
+              (other) =>
+                box.left < other.left + other.width &&
+                other.left < box.left + box.width &&
+                box.top < other.top + other.height &&
+                other.top < box.top + box.height,
             );
-          expect({ at, label: box.label.text, covered: covered.length }).toMatchObject({ covered: 0 });
+            expect(touching).toEqual([]);
+          }
         }
       }
-    }
-  });
+    },
+  );
 });
 
 describe('windows', () => {

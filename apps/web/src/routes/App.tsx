@@ -1,4 +1,4 @@
-import { QueryClient, QueryClientProvider, useQuery } from '@tanstack/react-query';
+import { QueryCache, QueryClient, QueryClientProvider, useQuery } from '@tanstack/react-query';
 import { BrowserRouter, Link, Route, Routes } from 'react-router';
 import { api, Refusal } from '../api/client.ts';
 import { lazy, Suspense } from 'react';
@@ -8,6 +8,14 @@ import { SignInRoute } from './SignInRoute.tsx';
 const BuildRoute = lazy(async () => ({ default: (await import('../build/BuildView.tsx')).BuildRoute }));
 
 const queries = new QueryClient({
+  queryCache: new QueryCache({
+    // A session that ended elsewhere leads back to the sign-in page.
+    onError: (error) => {
+      if (error instanceof Refusal && error.status === 401) {
+        void queries.invalidateQueries({ queryKey: ['session'] });
+      }
+    },
+  }),
   defaultOptions: {
     queries: {
       retry: (count, error) => !(error instanceof Refusal) && count < 3,

@@ -7,6 +7,8 @@ import { Button } from '../parts/Button.tsx';
 import { Wordmark } from '../parts/Wordmark.tsx';
 
 interface FormProblem {
+  /** Which of the two forms it is about. */
+  readonly isNew: boolean;
   readonly field: string | null;
   readonly message: string;
 }
@@ -53,11 +55,7 @@ export function SignInRoute({ demo }: { demo: boolean }) {
               <p className="my-4 text-center text-sm text-quiet">or with your own account</p>
             </>
           )}
-          {isNew ? (
-            <AccountForm key="new" isNew onEnter={enter} />
-          ) : (
-            <AccountForm key="known" isNew={false} onEnter={enter} />
-          )}
+          <AccountForm isNew={isNew} onEnter={enter} />
           <p className="mt-4 text-center text-quiet">
             {isNew ? 'Already have an account?' : 'New here?'}{' '}
             <button
@@ -75,7 +73,8 @@ export function SignInRoute({ demo }: { demo: boolean }) {
 }
 
 function AccountForm({ isNew, onEnter }: { isNew: boolean; onEnter: (session: Session) => void }) {
-  const [problem, setProblem] = useState<FormProblem | null>(null);
+  const [found, setProblem] = useState<FormProblem | null>(null);
+  const problem = found?.isNew === isNew ? found : null;
   const [isBusy, setBusy] = useState(false);
 
   const submit = async (event: FormEvent<HTMLFormElement>) => {
@@ -84,7 +83,7 @@ function AccountForm({ isNew, onEnter }: { isNew: boolean; onEnter: (session: Se
     const parsed = isNew ? signUpSchema.safeParse(form) : signInSchema.safeParse(form);
     if (!parsed.success) {
       const issue = parsed.error.issues[0];
-      return setProblem({ field: String(issue?.path[0] ?? ''), message: issue?.message ?? '' });
+      return setProblem({ isNew, field: String(issue?.path[0] ?? ''), message: issue?.message ?? '' });
     }
     setProblem(null);
     setBusy(true);
@@ -94,7 +93,7 @@ function AccountForm({ isNew, onEnter }: { isNew: boolean; onEnter: (session: Se
       );
     } catch (error) {
       const field = error instanceof Refusal ? (error.field ?? null) : null;
-      setProblem({ field, message: (error as Error).message });
+      setProblem({ isNew, field, message: (error as Error).message });
       setBusy(false);
     }
   };

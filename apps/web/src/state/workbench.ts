@@ -71,12 +71,13 @@ export class Workbench {
   readonly frames: Frames;
   private saver: Saver | null = null;
   private theirs: readonly Change[] = [];
+  /** The last state that was worked out: no state is worked out twice, whoever asks first. */
+  private latest: Pick<WorkbenchState, 'document' | 'stage' | 'resolution'>;
 
   constructor(document: Document, schedule: (callback: (time: number) => void) => unknown) {
+    this.latest = { document, stage: emptyStage, resolution: resolve(document, emptyStage) };
     this.store = createStore(() => ({
-      document,
-      stage: emptyStage,
-      resolution: resolve(document, emptyStage),
+      ...this.latest,
       history: emptyHistory,
       here: hereOf(document),
       playing: null,
@@ -110,14 +111,19 @@ export class Workbench {
 
   /** Once a frame at most: only what depends on a change is worked out again. */
   private workOut(): void {
-    const { document, stage, resolution } = this.state;
-    this.store.setState({ resolution: resolve(document, stage, resolution) });
+    const resolution = this.current();
+    if (resolution !== this.state.resolution) this.store.setState({ resolution });
   }
 
   /** The resolution of the document as it stands this moment, not of the last frame. */
   current(): Resolution {
-    const { document, stage, resolution } = this.state;
-    return resolve(document, stage, resolution);
+    const { document, stage } = this.state;
+    const isNew = this.latest.document !== document || this.latest.stage !== stage;
+    if (isNew) {
+      const resolution = resolve(document, stage, this.latest.resolution);
+      this.latest = { document, stage, resolution };
+    }
+    return this.latest.resolution;
   }
 
   /**

@@ -6,6 +6,7 @@ import {
   stepped,
   type Handle,
   type ParameterResult,
+  type Resolution,
 } from '@yperkine/demonstration';
 import { memo, useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import { useWorkbench } from '../../state/context.ts';
@@ -35,15 +36,15 @@ export const HandleDot = memo(function HandleDot({ handle, name, painter }: Hand
   const workbench = useWorkbench();
   const grip = useRef<{ offset: number } | null>(null);
 
-  const parameter = (): ParameterResult | null => {
-    const resolved = workbench.current().entries.get(handle.parameter);
+  const parameter = (resolution: Resolution): ParameterResult | null => {
+    const resolved = resolution.entries.get(handle.parameter);
     return resolved?.outcome.ok ? (resolved.outcome.result as ParameterResult) : null;
   };
   const viewOf = () => painter()?.scene?.tiers.find(({ id }) => id === handle.tier)?.view;
 
   const begin = (event: PointerEvent<HTMLDivElement>) => {
     const view = viewOf();
-    const now = parameter();
+    const now = parameter(workbench.current());
     if (!view || !now || event.button !== 0) return;
     event.stopPropagation();
     event.currentTarget.setPointerCapture(event.pointerId);
@@ -54,7 +55,8 @@ export const HandleDot = memo(function HandleDot({ handle, name, painter }: Hand
 
   const drag = (event: PointerEvent<HTMLDivElement>) => {
     event.stopPropagation();
-    const [view, now] = [viewOf(), parameter()];
+    // Only the slider's limits are needed, and those of the last frame will do: nothing is worked out here.
+    const [view, now] = [viewOf(), parameter(workbench.state.resolution)];
     if (!grip.current || !view || !now) return;
     const wanted = view.fromX(event.clientX - grip.current.offset);
     const ticks = painter()?.scene?.xTicks.map(({ value }) => value) ?? [];
@@ -78,7 +80,7 @@ export const HandleDot = memo(function HandleDot({ handle, name, painter }: Hand
   };
 
   const press = (event: KeyboardEvent<HTMLDivElement>) => {
-    const now = parameter();
+    const now = parameter(workbench.current());
     if (!now || event.ctrlKey || event.metaKey || event.altKey) return;
     const steps = (keySteps[event.key] ?? 0) * (event.shiftKey ? manySteps : 1);
     const limit = event.key === 'Home' ? now.scale.from : event.key === 'End' ? now.scale.to : null;

@@ -1,10 +1,9 @@
 import { readDefinition, sentence, type Problem as ReadingProblem } from '@yperkine/core';
 import type { EntryOf, EntryProblem, Id } from '@yperkine/demonstration';
 import { useEffect, useId, useRef, useState } from 'react';
-import { Typeset } from '../../parts/Typeset.tsx';
 import { useWorkbench, useWorkbenchState } from '../../state/context.ts';
 import { FormulaField } from './FormulaField.tsx';
-import { previewOf } from './preview.ts';
+import { FormulaPreview } from './FormulaPreview.tsx';
 import { Problem } from './Problem.tsx';
 
 /** Time without typing after which even a text that cannot be read becomes part of the document. */
@@ -79,7 +78,6 @@ export function GivenFormula({
     };
   }, []);
 
-  const preview = previewOf(text, scope);
   const shown = draft === null ? problem : problemOf(draft, scope);
   const correct = () => {
     if (!shown?.range || shown.correction === undefined) return;
@@ -101,11 +99,7 @@ export function GivenFormula({
           {...(shown ? { describedBy: problemId } : {})}
         />
       </div>
-      {preview !== null && (
-        <div data-testid="preview" className="mt-2 overflow-x-auto text-lg">
-          <Typeset latex={preview} />
-        </div>
-      )}
+      <FormulaPreview text={text} scope={scope} />
       {shown && (
         <Problem
           id={problemId}

@@ -1,11 +1,11 @@
 import { Plus } from 'lucide-react';
 import { useId, useState } from 'react';
 import { Button } from '../../parts/Button.tsx';
-import { Typeset } from '../../parts/Typeset.tsx';
 import { addGiven, type Addition } from '../../state/actions.ts';
 import { useWorkbench, useWorkbenchState } from '../../state/context.ts';
 import { FormulaField } from './FormulaField.tsx';
-import { previewOf } from './preview.ts';
+import { FormulaPreview } from './FormulaPreview.tsx';
+import { keepDraft, recallDraft } from './draft.ts';
 import { Problem } from './Problem.tsx';
 
 type Refused = Extract<Addition, { ok: false }>;
@@ -15,14 +15,14 @@ export function NextGiven({ draftKey }: { draftKey: string }) {
   const workbench = useWorkbench();
   const scope = useWorkbenchState((state) => state.resolution.directory.scope);
   const isEmpty = useWorkbenchState((state) => Object.keys(state.document.entries).length === 0);
-  const [text, setText] = useState(() => sessionStorage.getItem(draftKey) ?? '');
+  const [text, setText] = useState(() => recallDraft(draftKey));
   const [refused, setRefused] = useState<Refused | null>(null);
   const problemId = useId();
 
   const type = (next: string) => {
     setText(next);
     setRefused(null);
-    sessionStorage.setItem(draftKey, next);
+    keepDraft(draftKey, next);
   };
   const add = (typed: string) => {
     const addition = addGiven(workbench, typed);
@@ -33,7 +33,6 @@ export function NextGiven({ draftKey }: { draftKey: string }) {
     if (problem?.correction === undefined) return;
     type(text.slice(0, problem.from) + problem.correction + text.slice(problem.to));
   };
-  const preview = text.trim() ? previewOf(text, scope) : null;
   const wrong = refused?.problem && { from: refused.problem.from, to: refused.problem.to };
 
   return (
@@ -55,11 +54,7 @@ export function NextGiven({ draftKey }: { draftKey: string }) {
           <Plus size={18} aria-hidden /> Add
         </Button>
       </div>
-      {preview !== null && (
-        <div data-testid="preview" className="mt-2.5 overflow-x-auto px-1 text-lg">
-          <Typeset latex={preview} />
-        </div>
-      )}
+      <FormulaPreview text={text} scope={scope} />
       {refused && (
         <Problem
           id={problemId}

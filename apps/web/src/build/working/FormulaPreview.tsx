@@ -1,0 +1,14 @@
+import type { Scope } from '@yperkine/core';
+import { Typeset } from '../../parts/Typeset.tsx';
+import { previewOf } from './preview.ts';
+
+/** What is typed, typeset under its field; nothing while it is empty or cannot be read. */
+export function FormulaPreview({ text, scope }: { text: string; scope: Scope }) {
+  const latex = text.trim() ? previewOf(text, scope) : null;
+  if (latex === null) return null;
+  return (
+    <div data-testid="preview" className="mt-2.5 overflow-x-auto px-1 text-lg">
+      <Typeset latex={latex} />
+    </div>
+  );
+}
