@@ -86,7 +86,7 @@ function Lines({ lines, tone }: { lines: readonly Line[]; tone: Tone }) {
   return lines.map((line, i) => (
     <div
       key={i}
-      className={clsx('overflow-x-auto overflow-y-hidden py-1 text-[1.06rem]', i === 0 && inks[tone])}
+      className={clsx('overflow-x-auto overflow-y-hidden py-1.5 text-[1.06rem]', i === 0 && inks[tone])}
     >
       <FormulaLine line={line} />
     </div>

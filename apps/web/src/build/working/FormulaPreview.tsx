@@ -7,7 +7,7 @@ export function FormulaPreview({ text, scope }: { text: string; scope: Scope }) 
   const latex = text.trim() ? previewOf(text, scope) : null;
   if (latex === null) return null;
   return (
-    <div data-testid="preview" className="mt-2.5 overflow-x-auto px-1 text-lg">
+    <div data-testid="preview" className="mt-1.5 overflow-x-auto overflow-y-hidden px-1 py-2 text-lg">
       <Typeset latex={latex} />
     </div>
   );
