@@ -10,7 +10,7 @@ export { sentence, type Problem, type ProblemCode, type Reading } from './langua
 export { emptyScope, isReserved, canonicalName, type Scope } from './language/names.ts';
 export { printText } from './language/printText.ts';
 export { latexFunction, latexName, latexNumber, printLatex } from './language/printLatex.ts';
-export { compile, noFunctions, type Functions, type Program } from './evaluate/program.ts';
+export { compile, noFunctions, type FunctionBody, type Functions, type Program } from './evaluate/program.ts';
 export { evaluatorFor, type Evaluator } from './evaluate/evaluator.ts';
 export { WasmEvaluator } from './evaluate/wasm.ts';
 export { ArrayEvaluator, evaluateAt } from './evaluate/values.ts';

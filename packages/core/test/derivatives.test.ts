@@ -140,7 +140,7 @@ describe('a derivative exists only where its function does', () => {
   });
 
   test('f(x) = g(x)^2 follows g', () => {
-    const functions = new Map([['g', { variable: 't', body: expression('sin t') }]]);
+    const functions = new Map([['g', { variables: ['t'], body: expression('sin t') }]]);
     const f = compile(expression('g(x)^2'), 'x', functions, 1);
     expect(evaluateAt(f, 0.4)).toBeCloseTo(Math.sin(0.8), 12);
     const slope = compile(expression("g'(2x)"), 'x', functions);
@@ -155,7 +155,7 @@ describe('a derivative exists only where its function does', () => {
   });
 
   test('definitions that mention one another without end stop with a bounded program', () => {
-    const functions = new Map([['g', { variable: 't', body: expression('g(t) + 1') }]]);
+    const functions = new Map([['g', { variables: ['t'], body: expression('g(t) + 1') }]]);
     expect(() => compile(expression('g(x)'), 'x', functions)).toThrow('cannot work out g');
   });
 });

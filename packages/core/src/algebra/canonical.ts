@@ -1,7 +1,9 @@
 import * as rational from './rational.ts';
 import type { Rational } from './rational.ts';
 import { literalRational } from '../evaluate/exponent.ts';
-import type { ConstantNode, Expression, NameNode } from '../language/tree.ts';
+import { printText } from '../language/printText.ts';
+import * as tree from '../language/tree.ts';
+import type { ConstantNode, DistanceNode, Expression, NameNode } from '../language/tree.ts';
 
 /**
  * Canonical form: sums and products are flat, sorted and collected, so that equal expressions of
@@ -25,10 +27,12 @@ export type Canonical =
   | {
       readonly kind: 'apply';
       readonly name: string;
-      readonly order: number;
-      readonly operand: Canonical;
+      readonly orders: readonly number[];
+      readonly operands: readonly Canonical[];
       readonly key: string;
-    };
+    }
+  /** Anything else, kept as it is: pieces, sums, integrals, limits. Its parts are simplified already. */
+  | { readonly kind: 'opaque'; readonly node: Expression; readonly key: string };
 
 /** coefficient · factors; each factor is neither number nor product and no two have the same base. */
 export interface Product {
@@ -56,10 +60,13 @@ const atom = (node: ConstantNode | NameNode): Canonical => ({
   key: node.kind === 'constant' ? `#${node.name}` : node.name,
 });
 export const euler = atom({ kind: 'constant', name: 'e' });
+const circleConstant = atom({ kind: 'constant', name: 'pi' });
 export const isNumber = (c: Canonical, value: number): boolean =>
   c.kind === 'number' && rational.isInteger(c.value) && c.value.numerator === BigInt(value);
 const isEuler = (c: Canonical): boolean => c.key === euler.key;
 
+/** Numbers beyond this are not taken apart into prime factors. */
+const largestFactored = 10_000_000n;
 const half = numeric(rational.rational(1, 2));
 
 /** The canonical form of a tree. */
@@ -86,7 +93,15 @@ export function canonical(node: Expression): Canonical {
     case 'call':
       return callOf(node.name, node.arguments.map(canonical));
     case 'apply':
-      return applyOf(node.name, node.order, canonical(node.argument));
+      return applyOf(node.name, node.orders, node.arguments.map(canonical));
+    case 'distance':
+      return canonical(distanceFormula(node));
+    case 'piecewise':
+    case 'summation':
+    case 'integral':
+    case 'limit':
+    case 'derivative':
+      return { kind: 'opaque', node, key: printText(node) };
   }
 }
 
@@ -103,8 +118,25 @@ function linkedTerms(node: Expression): Canonical[] {
   return terms;
 }
 
-export function applyOf(name: string, order: number, operand: Canonical): Canonical {
-  return { kind: 'apply', name, order, operand, key: `${name}${"'".repeat(order)}(${operand.key})` };
+/** √((x_P − x_Q)² + (y_P − y_Q)²). */
+export function distanceFormula({ from, to }: DistanceNode): Expression {
+  const squared = (axis: 'x' | 'y') => {
+    const difference = tree.subtract(
+      tree.name(tree.coordinate(axis, from)),
+      tree.name(tree.coordinate(axis, to)),
+    );
+    return tree.power(difference, tree.number(2));
+  };
+  return tree.call('sqrt', tree.add(squared('x'), squared('y')));
+}
+
+export function applyOf(
+  name: string,
+  orders: readonly number[],
+  operands: readonly Canonical[],
+): Canonical {
+  const key = `${name}'${orders.join("'")}(${operands.map((operand) => operand.key).join()})`;
+  return { kind: 'apply', name, orders, operands, key };
 }
 
 /** A built-in function, with the values that every textbook knows worked out. */
@@ -112,6 +144,7 @@ export function callOf(name: string, operands: readonly Canonical[]): Canonical 
   const [first, second] = operands as [Canonical, Canonical | undefined];
   if (name === 'exp') return power(euler, first);
   if (name === 'sqrt') return power(first, half);
+  if (name === 'degrees') return product([numeric(rational.rational(1, 180)), circleConstant, first]);
   if (name === 'cbrt') return power(first, numeric(rational.rational(1, 3)));
   if (name === 'root' && first.kind === 'number' && second && rational.isInteger(first.value)) {
     if (first.value.numerator > 0n) return power(second, numeric(rational.divide(rational.one, first.value)));
@@ -140,9 +173,42 @@ function knownValue(name: string, operand: Canonical): Canonical | undefined {
   }
   if (name === 'ln' && isNumber(operand, 1)) return whole(0);
   if (name === 'ln' && isEuler(operand)) return whole(1);
+  if (name === 'ln' && operand.kind === 'power' && isEuler(operand.base)) return operand.exponent;
+  const turns = multipleOfPi(operand);
+  if (turns) return waveAt(name, turns);
   if (name === 'abs' && operand.kind === 'number') return numeric(rational.absolute(operand.value));
   return undefined;
 }
+
+/** r for an operand r·π with a rational r other than 0. */
+function multipleOfPi(operand: Canonical): Rational | undefined {
+  if (operand.key === circleConstant.key) return rational.one;
+  if (operand.kind !== 'product' || operand.factors.length !== 1) return undefined;
+  return operand.factors[0]?.key === circleConstant.key ? operand.coefficient : undefined;
+}
+
+/** sin, cos or tan of r·π where 12·r is whole and the value has square roots only. */
+function waveAt(name: string, turns: Rational): Canonical | undefined {
+  const sine = (r: Rational): Canonical | undefined => {
+    const twelfths = rational.multiply(r, rational.rational(12));
+    if (!rational.isInteger(twelfths)) return undefined;
+    const step = Number(((twelfths.numerator % 24n) + 24n) % 24n);
+    const isNegative = step >= 12;
+    const folded = Math.min(step % 12, 12 - (step % 12));
+    const square = doubledSinesSquared[folded];
+    if (square === undefined) return undefined;
+    return product([numeric(rational.rational(isNegative ? -1 : 1, 2)), power(whole(square), half)]);
+  };
+  const quarter = rational.rational(1, 2);
+  if (name === 'sin') return sine(turns);
+  if (name === 'cos') return sine(rational.add(turns, quarter));
+  if (name !== 'tan') return undefined;
+  const [s, c] = [sine(turns), sine(rational.add(turns, quarter))];
+  return s && c && !isNumber(c, 0) ? product([s, power(c, whole(-1))]) : undefined;
+}
+
+/** 2·sin(k·π/12) squared, for k from 0 to 6; those of 1 and 5 need roots of sums. */
+const doubledSinesSquared: readonly (number | undefined)[] = [0, undefined, 1, 2, 3, undefined, 4];
 
 /** A term as its number and the rest, the rest with coefficient 1. */
 export function splitCoefficient(term: Canonical): { coefficient: Rational; rest: Canonical } {
@@ -234,6 +300,13 @@ export function power(base: Canonical, exponent: Canonical): Canonical {
   if (isNumber(base, 1)) return whole(1);
   if (isEuler(base) && exponent.kind === 'call' && exponent.name === 'ln')
     return exponent.operands[0] as Canonical;
+  if (isEuler(base) && exponent.kind === 'product') {
+    // e^(k ln a) = a^k
+    const [only] = exponent.factors;
+    if (exponent.factors.length === 1 && only?.kind === 'call' && only.name === 'ln') {
+      return power(only.operands[0] as Canonical, numeric(exponent.coefficient));
+    }
+  }
   return { kind: 'power', base, exponent, key: `(${base.key})^(${exponent.key})` };
 }
 
@@ -244,7 +317,7 @@ function numericPower(base: Canonical, exponent: Rational): Canonical | undefine
     case 'number': {
       const root = isWhole ? base.value : rational.exactRoot(base.value, Number(exponent.denominator));
       const value = root && rational.integerPower(root, n);
-      return value ? numeric(value) : undefined;
+      return value ? numeric(value) : radical(base.value, exponent);
     }
     case 'power':
       // (a^b)^n = a^(bn) holds for whole n.
@@ -254,6 +327,42 @@ function numericPower(base: Canonical, exponent: Rational): Canonical | undefine
     default:
       return undefined;
   }
+}
+
+/**
+ * r^(p/q) of a positive rational in one normal form: a rational times powers of primes with exponents
+ * between 0 and 1, so that 1/√2 and √2/2, or √8 and 2√2, are the same.
+ */
+function radical(r: Rational, exponent: Rational): Canonical | undefined {
+  const { numerator, denominator } = r;
+  const isSmall = numerator > 0n && numerator < largestFactored && denominator < largestFactored;
+  if (!isSmall || rational.isInteger(exponent)) return undefined;
+  const primes = [...primeFactors(numerator, 1), ...primeFactors(denominator, -1)];
+  let coefficient = rational.one;
+  const factors: Canonical[] = [];
+  for (const [prime, count] of primes) {
+    const total = rational.multiply(exponent, rational.rational(count));
+    const whole = rational.floor(total);
+    const rest = rational.subtract(total, rational.rational(whole));
+    const value = rational.integerPower(rational.rational(prime), Number(whole));
+    if (!value) return undefined;
+    coefficient = rational.multiply(coefficient, value);
+    if (rational.isZero(rest)) continue;
+    const base = numeric(rational.rational(prime));
+    factors.push({ kind: 'power', base, exponent: numeric(rest), key: `(${base.key})^(${rational.toText(rest)})` });
+  }
+  return productOf(coefficient, factors.sort(byKey));
+}
+
+function primeFactors(n: bigint, sign: 1 | -1): [bigint, number][] {
+  const found: [bigint, number][] = [];
+  let rest = n;
+  for (let p = 2n; p * p <= rest; p++) {
+    let count = 0;
+    for (; rest % p === 0n; rest /= p) count++;
+    if (count > 0) found.push([p, sign * count]);
+  }
+  return rest > 1n ? [...found, [rest, sign]] : found;
 }
 
 function distributedPower(base: Product, n: number): Canonical | undefined {

@@ -13,10 +13,12 @@ import {
 } from './canonical.ts';
 import { largestTree, mostFactors, TooLarge } from './limits.ts';
 import * as rational from './rational.ts';
-import { numberStyle, shortest } from './simplify.ts';
+import { numberStyle, shortest } from './shortest.ts';
 import { builtIn } from '../functions/table.ts';
 import { readExpression } from '../language/read.ts';
-import { size, type Expression } from '../language/tree.ts';
+import * as tree from '../language/tree.ts';
+import { size, type Expression, type IntegralNode } from '../language/tree.ts';
+import { derivativeOfPieces } from './pieces.ts';
 
 const remembered = new WeakMap<Expression, Map<string, Expression>>();
 
@@ -35,7 +37,7 @@ export function derivativeOf(node: Expression, variable: string, order = 1): Exp
   const key = `${variable} ${order}`;
   const found = known.get(key);
   if (found) return found;
-  const lower = derivativeOf(node, variable, order - 1);
+  const lower = withoutDerivatives(derivativeOf(node, variable, order - 1));
   const result = shortest(derivative(canonical(lower), variable), numberStyle(node));
   if (size(result) > largestTree) throw new TooLarge('the derivative is too long');
   known.set(key, result);
@@ -57,8 +59,58 @@ function derivative(c: Canonical, variable: string): Canonical {
     case 'call':
       return chainRule(c.name, c.operands, variable);
     case 'apply':
-      return product([applyOf(c.name, c.order + 1, c.operand), derivative(c.operand, variable)]);
+      return sum(
+        c.operands.map((operand, i) => {
+          const orders = c.orders.map((order, j) => (j === i ? order + 1 : order));
+          return product([applyOf(c.name, orders, c.operands), derivative(operand, variable)]);
+        }),
+      );
+    case 'opaque':
+      return derivativeOfOpaque(c.node, variable);
   }
+}
+
+/** The derivative of what canonical form does not look into. */
+function derivativeOfOpaque(node: Expression, variable: string): Canonical {
+  if (!tree.dependsOn(node, variable)) return whole(0);
+  switch (node.kind) {
+    case 'piecewise':
+      return canonical(derivativeOfPieces(node, variable, (part) => derivativeOf(part, variable)));
+    case 'summation': {
+      const hasFixedBounds = ![node.from, node.to].some((bound) => tree.dependsOn(bound, variable));
+      // The sum jumps where a bound passes a whole number; between them it stands still.
+      return canonical(hasFixedBounds ? { ...node, body: derivativeOf(node.body, variable) } : nowhere);
+    }
+    case 'integral':
+      return leibnizRule(node, variable);
+    case 'limit':
+      return canonical({ ...node, body: derivativeOf(node.body, variable) });
+    default:
+      throw new TypeError(`${node.kind} has a rule of its own`);
+  }
+}
+
+const nowhere = tree.divide(tree.number(0), tree.number(0));
+
+/** d/dx ∫ₐᵇ f(t, x) dt = f(b, x) b′ − f(a, x) a′ + ∫ₐᵇ ∂f/∂x dt. */
+function leibnizRule(node: IntegralNode, variable: string): Canonical {
+  const atBound = (bound: Expression): Canonical =>
+    product([
+      canonical(tree.substitute(node.body, node.variable, bound)),
+      derivative(canonical(bound), variable),
+    ]);
+  const inside = tree.dependsOn(node.body, variable) ? derivativeOf(node.body, variable) : tree.number(0);
+  const underIntegral =
+    inside.kind === 'number' && Number(inside.text) === 0 ? whole(0) : canonical({ ...node, body: inside });
+  return sum([atBound(node.to), product([whole(-1), atBound(node.from)]), underIntegral]);
+}
+
+/** The tree with every d/dx worked out and put at its place. */
+export function withoutDerivatives(node: Expression): Expression {
+  const inner = tree.mapChildren(node, withoutDerivatives);
+  if (inner.kind !== 'derivative') return inner;
+  const worked = derivativeOf(inner.body, inner.variable, inner.order);
+  return tree.substitute(worked, inner.variable, inner.at);
 }
 
 function productRule(coefficient: Canonical, factors: readonly Canonical[], variable: string): Canonical {
@@ -134,6 +186,12 @@ function putIn(c: Canonical, values: ReadonlyMap<string, Canonical | undefined>)
         c.operands.map((operand) => putIn(operand, values)),
       );
     case 'apply':
-      return applyOf(c.name, c.order, putIn(c.operand, values));
+      return applyOf(
+        c.name,
+        c.orders,
+        c.operands.map((operand) => putIn(operand, values)),
+      );
+    case 'opaque':
+      throw new TypeError('a row of the table has no pieces');
   }
 }

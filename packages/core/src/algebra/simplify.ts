@@ -1,8 +1,7 @@
-import { canonical, type Canonical } from './canonical.ts';
-import { expanded, factored } from './expand.ts';
-import { written, type NumberStyle } from './written.ts';
-import { printText } from '../language/printText.ts';
-import { children, type Expression } from '../language/tree.ts';
+import { canonical } from './canonical.ts';
+import { withoutDerivatives } from './differentiate.ts';
+import { numberStyle, shortest } from './shortest.ts';
+import type { Expression } from '../language/tree.ts';
 
 /**
  * The expression as a teacher would write it: like terms collected, signs tidy, factors kept where
@@ -11,22 +10,5 @@ import { children, type Expression } from '../language/tree.ts';
  * The result may be defined where the original is not (x/x becomes 1).
  */
 export function simplify(node: Expression): Expression {
-  return shortest(canonical(node), numberStyle(node));
-}
-
-/** Decimals where a decimal was typed, fractions otherwise. */
-export function numberStyle(node: Expression): NumberStyle {
-  if (node.kind === 'number') return node.text.includes('.') ? 'decimal' : 'fraction';
-  return children(node).some((part) => numberStyle(part) === 'decimal') ? 'decimal' : 'fraction';
-}
-
-export function shortest(form: Canonical, style: NumberStyle): Expression {
-  const multipliedOut = expanded(form);
-  const forms = [form, multipliedOut, factored(form), factored(multipliedOut)];
-  const distinct = [...new Map(forms.map((candidate) => [candidate.key, candidate])).values()];
-  const texts = distinct.map((candidate) => {
-    const expression = written(candidate, style);
-    return { expression, length: printText(expression).length };
-  });
-  return texts.reduce((best, next) => (next.length < best.length ? next : best)).expression;
+  return shortest(canonical(withoutDerivatives(node)), numberStyle(node));
 }

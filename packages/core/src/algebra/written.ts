@@ -28,7 +28,13 @@ export function written(c: Canonical, style: NumberStyle = 'fraction'): Expressi
     case 'call':
       return tree.call(c.name, ...c.operands.map((operand) => written(operand, style)));
     case 'apply':
-      return tree.apply(c.name, c.order, written(c.operand, style));
+      return tree.applyAll(
+        c.name,
+        c.orders,
+        c.operands.map((operand) => written(operand, style)),
+      );
+    case 'opaque':
+      return c.node;
   }
 }
 
@@ -87,13 +93,32 @@ function writtenProduct(
   if (rational.isNegative(coefficient)) {
     return tree.negate(writtenProduct(rational.negate(coefficient), factors, style));
   }
-  const above = factors.filter((factor) => !isBelowTheLine(factor));
+  const above = withJoinedRadicals(factors.filter((factor) => !isBelowTheLine(factor)));
   const below = factors.filter(isBelowTheLine).map((factor) => power(factor, whole(-1)));
   const decimal = asDecimal(coefficient, style);
   const top = chain(decimal ?? String(coefficient.numerator), above, style);
   const underneath = decimal === null ? String(coefficient.denominator) : '1';
   const hasLine = below.length > 0 || underneath !== '1';
   return hasLine ? tree.divide(top, chain(underneath, below, style)) : top;
+}
+
+/** √2·√3 as √6: numbers under the same root are written under one. */
+function withJoinedRadicals(factors: readonly Canonical[]): Canonical[] {
+  const joined = new Map<string, { value: Rational; exponent: Canonical }>();
+  const others: Canonical[] = [];
+  for (const factor of factors) {
+    const { base, exponent } = baseAndExponent(factor);
+    if (factor.kind !== 'power' || base.kind !== 'number' || exponent.kind !== 'number') others.push(factor);
+    else {
+      const value = joined.get(exponent.key)?.value ?? rational.one;
+      joined.set(exponent.key, { value: rational.multiply(value, base.value), exponent });
+    }
+  }
+  const radicals = [...joined.values()].map(({ value, exponent }): Canonical => {
+    const base: Canonical = { kind: 'number', value, key: rational.toText(value) };
+    return { kind: 'power', base, exponent, key: `(${base.key})^(${exponent.key})` };
+  });
+  return [...radicals, ...others];
 }
 
 function chain(leading: string, factors: readonly Canonical[], style: NumberStyle): Expression {

@@ -1,6 +1,6 @@
 import * as rational from '../algebra/rational.ts';
 import type { Rational } from '../algebra/rational.ts';
-import type { Expression } from '../language/tree.ts';
+import type { Condition, Expression, Relation } from '../language/tree.ts';
 import { rationalExponent } from './exponent.ts';
 
 /**
@@ -33,6 +33,18 @@ export function exactValue(node: Expression, values: ReadonlyMap<string, Rationa
         node.name,
         node.arguments.map((argument) => exactValue(argument, values)),
       );
+    case 'piecewise': {
+      const held = node.pieces.map(({ condition }) => exactTruth(condition, values));
+      const first = held.findIndex((truth) => truth !== false);
+      if (first < 0) return node.otherwise ? exactValue(node.otherwise, values) : null;
+      return held[first] ? exactValue(node.pieces[first]?.value as Expression, values) : null;
+    }
+    case 'summation':
+    case 'integral':
+    case 'limit':
+    case 'derivative':
+    case 'distance':
+      return null;
   }
 }
 
@@ -64,6 +76,48 @@ function exactPower(
   if (!exponent || !rational.isInteger(exponent)) return null;
   const n = Number(exponent.numerator);
   return Math.abs(n) <= 10_000 ? rational.integerPower(base, n) : null;
+}
+
+/** Whether a condition holds, or null where exact arithmetic cannot tell. */
+export function exactTruth(condition: Condition, values: ReadonlyMap<string, Rational>): boolean | null {
+  switch (condition.kind) {
+    case 'comparison': {
+      const operands = condition.operands.map((operand) => exactValue(operand, values));
+      if (operands.some((operand) => operand === null)) return null;
+      return condition.relations.every((relation, i) =>
+        isRelated(rational.compare(operands[i] as Rational, operands[i + 1] as Rational), relation),
+      );
+    }
+    case 'and':
+    case 'or': {
+      const decisive = condition.kind === 'or';
+      const sides = [exactTruth(condition.left, values), exactTruth(condition.right, values)];
+      if (sides.includes(decisive)) return decisive;
+      return sides.includes(null) ? null : !decisive;
+    }
+    case 'not': {
+      const inner = exactTruth(condition.operand, values);
+      return inner === null ? null : !inner;
+    }
+  }
+}
+
+/** Whether a relation holds between two numbers whose difference has the given sign. */
+export function isRelated(sign: number, relation: Relation): boolean {
+  switch (relation) {
+    case '<':
+      return sign < 0;
+    case '≤':
+      return sign <= 0;
+    case '>':
+      return sign > 0;
+    case '≥':
+      return sign >= 0;
+    case '=':
+      return sign === 0;
+    case '≠':
+      return sign !== 0;
+  }
 }
 
 /** Where a built-in takes a rational value at a rational argument. */

@@ -1,3 +1,18 @@
+import {
+  above,
+  below,
+  powerAbove,
+  powerBelow,
+  productAbove,
+  productBelow,
+  quotientAbove,
+  quotientBelow,
+  rootAbove,
+  rootBelow,
+  sumAbove,
+  sumBelow,
+} from './directed.ts';
+
 /**
  * Interval arithmetic with outward rounding. A result encloses every value that the operation takes
  * for arguments in the given intervals. Method: Moore, Kearfott & Cloud, Introduction to Interval
@@ -19,11 +34,6 @@ export const isNothing = (x: Interval): boolean => Number.isNaN(x.low);
 const smallest = 5e-324;
 const relative = 2 ** -52;
 
-/** A float below x by at least one unit in the last place. */
-export const below = (x: number): number => x - (Math.abs(x) * relative + smallest);
-/** A float above x by at least one unit in the last place. */
-export const above = (x: number): number => x + (Math.abs(x) * relative + smallest);
-
 export function interval(low: number, high: number, sure = true): Interval {
   return Number.isNaN(low) || Number.isNaN(high) ? { ...everything } : { low, high, sure };
 }
@@ -37,39 +47,48 @@ export const outward = (low: number, high: number, sure = true): Interval =>
  * in V8's fdlibm port, but the language promises nothing, so the margin is stated and generous.
  */
 export function outwardElementary(low: number, high: number, sure = true): Interval {
-  const margin = (x: number) => Math.abs(x) * 4 * relative + smallest;
-  return interval(low - margin(low), high + margin(high), sure);
+  return interval(low - elementaryMargin(low), high + elementaryMargin(high), sure);
 }
+
+const elementaryMargin = (y: number): number => Math.abs(y) * 4 * relative + smallest;
 
 export function add(a: Interval, b: Interval): Interval {
   if (isNothing(a) || isNothing(b)) return nothing;
-  return outward(a.low + b.low, a.high + b.high, a.sure && b.sure);
+  return interval(sumBelow(a.low, b.low), sumAbove(a.high, b.high), a.sure && b.sure);
 }
 
 export function subtract(a: Interval, b: Interval): Interval {
   if (isNothing(a) || isNothing(b)) return nothing;
-  return outward(a.low - b.high, a.high - b.low, a.sure && b.sure);
+  return interval(sumBelow(a.low, -b.high), sumAbove(a.high, -b.low), a.sure && b.sure);
 }
 
 export function negate(a: Interval): Interval {
   return isNothing(a) ? nothing : { low: -a.high, high: -a.low, sure: a.sure };
 }
 
-/** 0·∞ counts as 0: the bound is a limit of finite products. */
-const times = (x: number, y: number): number => (x === 0 || y === 0 ? 0 : x * y);
-
 export function multiply(a: Interval, b: Interval): Interval {
   if (isNothing(a) || isNothing(b)) return nothing;
-  const p = times(a.low, b.low);
-  const q = times(a.low, b.high);
-  const r = times(a.high, b.low);
-  const s = times(a.high, b.high);
-  return outward(Math.min(p, q, r, s), Math.max(p, q, r, s), a.sure && b.sure);
+  const { low, high } = a;
+  return interval(
+    Math.min(
+      productBelow(low, b.low),
+      productBelow(low, b.high),
+      productBelow(high, b.low),
+      productBelow(high, b.high),
+    ),
+    Math.max(
+      productAbove(low, b.low),
+      productAbove(low, b.high),
+      productAbove(high, b.low),
+      productAbove(high, b.high),
+    ),
+    a.sure && b.sure,
+  );
 }
 
 export function reciprocal(b: Interval): Interval {
   if (isNothing(b) || (b.low === 0 && b.high === 0)) return nothing;
-  if (b.low > 0 || b.high < 0) return outward(1 / b.high, 1 / b.low, b.sure);
+  if (b.low > 0 || b.high < 0) return divide(exactly(1), b);
   if (b.low === 0) return interval(below(1 / b.high), Infinity, false);
   if (b.high === 0) return interval(-Infinity, above(1 / b.low), false);
   return everything;
@@ -78,10 +97,21 @@ export function reciprocal(b: Interval): Interval {
 export function divide(a: Interval, b: Interval): Interval {
   if (isNothing(a) || isNothing(b)) return nothing;
   if (b.low > 0 || b.high < 0) {
-    const quotients = [a.low / b.low, a.low / b.high, a.high / b.low, a.high / b.high].map((q) =>
-      Number.isNaN(q) ? 0 : q,
+    return interval(
+      Math.min(
+        quotientBelow(a.low, b.low),
+        quotientBelow(a.low, b.high),
+        quotientBelow(a.high, b.low),
+        quotientBelow(a.high, b.high),
+      ),
+      Math.max(
+        quotientAbove(a.low, b.low),
+        quotientAbove(a.low, b.high),
+        quotientAbove(a.high, b.low),
+        quotientAbove(a.high, b.high),
+      ),
+      a.sure && b.sure,
     );
-    return outward(Math.min(...quotients), Math.max(...quotients), a.sure && b.sure);
   }
   return multiply(a, reciprocal(b));
 }
@@ -91,12 +121,11 @@ export function integerPower(x: Interval, n: number): Interval {
   if (isNothing(x)) return nothing;
   if (n < 0) return reciprocal(integerPower(x, -n));
   if (n === 0) return { low: 1, high: 1, sure: x.sure };
-  const a = x.low ** n;
-  const b = x.high ** n;
-  if (n % 2 === 1) return outwardElementary(a, b, x.sure);
-  if (x.low >= 0) return floorAtZero(outwardElementary(a, b, x.sure));
-  if (x.high <= 0) return floorAtZero(outwardElementary(b, a, x.sure));
-  return floorAtZero(outwardElementary(0, Math.max(a, b), x.sure));
+  const widest = Math.max(Math.abs(x.low), Math.abs(x.high));
+  if (n % 2 === 1) return interval(powerBelow(x.low, n), powerAbove(x.high, n), x.sure);
+  if (x.low >= 0) return floorAtZero(interval(powerBelow(x.low, n), powerAbove(x.high, n), x.sure));
+  if (x.high <= 0) return floorAtZero(interval(powerBelow(x.high, n), powerAbove(x.low, n), x.sure));
+  return { low: 0, high: powerAbove(widest, n), sure: x.sure };
 }
 
 const floorAtZero = (x: Interval): Interval => ({ low: Math.max(0, x.low), high: x.high, sure: x.sure });
@@ -111,10 +140,18 @@ export function within(x: Interval, low: number, high: number): Interval {
 /** The range of a function that only rises (or only falls) on its domain. */
 export function monotone(f: (x: number) => number, x: Interval, falling = false): Interval {
   if (isNothing(x)) return nothing;
-  return falling
-    ? outwardElementary(f(x.high), f(x.low), x.sure)
-    : outwardElementary(f(x.low), f(x.high), x.sure);
+  const at = falling ? { low: x.high, high: x.low } : x;
+  const [low, high] = [f(at.low), f(at.high)];
+  return interval(
+    isExactAt(at.low, low, falling) ? low : low - elementaryMargin(low),
+    isExactAt(at.high, high, falling) ? high : high + elementaryMargin(high),
+    x.sure,
+  );
 }
+
+/** Rising elementary functions have a whole value at 0, and every one whose value at 1 is 0 has it exactly. */
+const isExactAt = (x: number, y: number, falling: boolean): boolean =>
+  (x === 0 && !falling) || (x === 1 && y === 0);
 
 export function exp(x: Interval): Interval {
   return isNothing(x) ? nothing : floorAtZero(monotone(Math.exp, x));
@@ -148,34 +185,45 @@ export function generalPower(base: Interval, exponent: Interval): Interval {
 /** The real x^(p/q) with p/q in lowest terms: for odd q defined for negative x too. */
 export function rationalPower(x: Interval, p: number, q: number): Interval {
   if (p < 0) return reciprocal(rationalPower(x, -p, q));
-  const root = q % 2 === 0 ? monotone((v) => v ** (1 / q), within(x, 0, Infinity)) : oddRoot(x, q);
+  const root = q % 2 === 0 ? evenRoot(within(x, 0, Infinity), q) : oddRoot(x, q);
   const rooted = q % 2 === 0 && !isNothing(root) ? floorAtZero(root) : root;
   return p === 1 ? rooted : integerPower(rooted, p);
 }
 
+function evenRoot(x: Interval, q: number): Interval {
+  if (isNothing(x) || q !== 2) return monotone((v) => v ** (1 / q), x);
+  return interval(rootBelow(x.low), rootAbove(x.high), x.sure);
+}
+
 function oddRoot(x: Interval, q: number): Interval {
+  if (q === 3) return monotone(Math.cbrt, x);
   return monotone((v) => Math.sign(v) * Math.abs(v) ** (1 / q), x);
 }
 
-/** cos over an interval; whether a multiple of π lies inside is decided with a margin on the safe side. */
-export function cos(x: Interval): Interval {
+/**
+ * sin or cos over an interval. It turns at (k + shift)·π, upwards turned for even k; whether such a place lies
+ * inside is decided with a margin on the safe side.
+ */
+function wave(f: (x: number) => number, shift: number, x: Interval): Interval {
   if (isNothing(x)) return nothing;
   if (!Number.isFinite(x.low) || !Number.isFinite(x.high) || x.high - x.low >= 6.28) {
     return { low: -1, high: 1, sure: x.sure && Number.isFinite(x.low) && Number.isFinite(x.high) };
   }
+  if (x.low === 0 && x.high === 0) return { low: f(0), high: f(0), sure: x.sure };
   const margin = Math.max(Math.abs(x.low), Math.abs(x.high)) * 1e-15;
-  const first = Math.ceil((x.low - margin) / Math.PI - 1e-15);
-  const last = Math.floor((x.high + margin) / Math.PI + 1e-15);
-  const hasEven = containsParity(first, last, 0);
-  const hasOdd = containsParity(first, last, 1);
-  const a = Math.cos(x.low);
-  const b = Math.cos(x.high);
-  const wide = outwardElementary(Math.min(a, b), Math.max(a, b), x.sure);
+  const first = Math.ceil((x.low - margin) / Math.PI - shift - 1e-15);
+  const last = Math.floor((x.high + margin) / Math.PI - shift + 1e-15);
+  const ends = [x.low, x.high].map((end) => exactlyAtZero(f, end));
   return {
-    low: hasOdd ? -1 : Math.max(-1, wide.low),
-    high: hasEven ? 1 : Math.min(1, wide.high),
+    low: containsParity(first, last, 1) ? -1 : Math.max(-1, Math.min(...ends.map((end) => end.low))),
+    high: containsParity(first, last, 0) ? 1 : Math.min(1, Math.max(...ends.map((end) => end.high))),
     sure: x.sure,
   };
+}
+
+function exactlyAtZero(f: (x: number) => number, x: number): Interval {
+  const y = f(x);
+  return x === 0 ? exactly(y) : outwardElementary(y, y);
 }
 
 function containsParity(first: number, last: number, parity: 0 | 1): boolean {
@@ -183,10 +231,8 @@ function containsParity(first: number, last: number, parity: 0 | 1): boolean {
   return last > first || Math.abs(first % 2) === parity;
 }
 
-const quarterTurn = outwardElementary(Math.PI / 2, Math.PI / 2);
-export function sin(x: Interval): Interval {
-  return cos(subtract(x, quarterTurn));
-}
+export const cos = (x: Interval): Interval => wave(Math.cos, 0, x);
+export const sin = (x: Interval): Interval => wave(Math.sin, 0.5, x);
 
 export function absolute(x: Interval): Interval {
   if (isNothing(x) || x.low >= 0) return x;

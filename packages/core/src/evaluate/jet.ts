@@ -127,6 +127,50 @@ export function stepwise(f: (x: number) => number, isJump: (x: number) => boolea
   return w;
 }
 
+/**
+ * On which side of 0 the values lie just beside the point: the sign of the first coefficient that is not 0,
+ * for odd powers turned on the left. 0 where all coefficients are 0.
+ */
+export function signBeside(u: Jet, side: 1 | -1): -1 | 0 | 1 {
+  const k = u.findIndex((c) => c !== 0);
+  if (k < 0) return 0;
+  const sign = at(u, k) > 0 ? 1 : at(u, k) < 0 ? -1 : 0;
+  return (k % 2 === 1 ? sign * side : sign) as -1 | 0 | 1;
+}
+
+/** A function constant between jumps at the whole numbers, from one side. */
+export function stepBeside(f: (x: number) => number, u: Jet, side: 1 | -1): Jet {
+  const x = at(u, 0);
+  const rest = u.map((c, k) => (k === 0 ? 0 : c));
+  return constantJet(f(x + signBeside(rest, side) * 0.25), u.length);
+}
+
+/**
+ * The real u^(p/q) from one side of a point where u is 0. With u = c·τᵐ(1 + …), τ > 0 the distance, it is
+ * (c·…)^(p/q)·τ^(mp/q): a jet where mp/q is whole, a vertical or missing slope otherwise.
+ */
+export function rationalPowerBeside(u: Jet, p: number, q: number, side: 1 | -1): Jet {
+  const m = u.findIndex((c) => c !== 0);
+  if (m <= 0) return rationalPower(u, p, q);
+  const turned = u.map((c, k) => (k % 2 === 1 ? c * side : c));
+  const lifted = new Float64Array(u.length);
+  lifted.set(turned.subarray(m));
+  const power = rationalPower(lifted, p, q);
+  const shift = (m * p) / q;
+  const result = new Float64Array(u.length);
+  const first = at(power, 0);
+  if (Number.isNaN(first) || shift < 0) return result.fill(NaN);
+  const place = Math.ceil(shift);
+  if (Number.isInteger(shift)) {
+    // The last m coefficients of the lifted jet are not known.
+    for (let k = place; k < u.length; k++) result[k] = k - place < u.length - m ? at(power, k - place) : NaN;
+  } else if (place < u.length) {
+    result[place] = Infinity * Math.sign(first);
+    result.fill(NaN, place + 1);
+  }
+  return result.map((c, k) => (k % 2 === 1 ? c * side : c));
+}
+
 export const one = (u: Jet): Jet => constantJet(1, u.length);
 export const sqrt = (u: Jet): Jet => rationalPower(u, 1, 2);
 

@@ -1,16 +1,27 @@
-import { parseDecimal, toNumber, type Rational } from '../algebra/rational.ts';
+import { isInteger, parseDecimal, toNumber, toText, type Rational } from '../algebra/rational.ts';
+import { distanceFormula } from '../algebra/canonical.ts';
 import { derivativeOf } from '../algebra/differentiate.ts';
 import { TooLarge } from '../algebra/limits.ts';
-import { constantValues, type Expression } from '../language/tree.ts';
-import { rationalExponent } from './exponent.ts';
+import {
+  constantValues,
+  type ApplyNode,
+  type BinderNode,
+  type Condition,
+  type ConstantName,
+  type Expression,
+  type PiecewiseNode,
+  type Relation,
+  type Side,
+  type SummationNode,
+} from '../language/tree.ts';
+import { literalRational, rationalExponent } from './exponent.ts';
 
 /**
  * One step of a straight-line program. Operands are indices of earlier steps, so a program is
  * evaluated in one pass from first to last; equal steps are shared.
  */
 export type Step =
-  /** `value` is the nearest double; `isExact` says whether the double is the number itself. */
-  | { readonly op: 'constant'; readonly value: number; readonly isExact: boolean }
+  | ConstantStep
   | { readonly op: 'variable' }
   | { readonly op: 'parameter'; readonly index: number }
   | { readonly op: 'negate'; readonly a: number }
@@ -24,7 +35,44 @@ export type Step =
   | { readonly op: 'rationalPower'; readonly a: number; readonly p: number; readonly q: number }
   | { readonly op: 'call'; readonly name: string; readonly operands: readonly number[] }
   /** The value of a where b is defined, undefined elsewhere. */
-  | { readonly op: 'guard'; readonly a: number; readonly b: number };
+  | { readonly op: 'guard'; readonly a: number; readonly b: number }
+  /** A truth is 1 or 0, and NaN where it cannot be told. */
+  | { readonly op: 'compare'; readonly relation: Relation; readonly a: number; readonly b: number }
+  | { readonly op: 'and' | 'or'; readonly a: number; readonly b: number }
+  | { readonly op: 'not'; readonly a: number }
+  /** The value of a where the truth is 1, of b where it is 0. */
+  | { readonly op: 'choose'; readonly truth: number; readonly a: number; readonly b: number }
+  | NestedStep;
+
+export interface ConstantStep {
+  readonly op: 'constant';
+  /** The nearest double. */
+  readonly value: number;
+  /** Whether the double is the number itself. */
+  readonly isExact: boolean;
+  /** The number itself where the double is not. */
+  readonly exact?: Rational | 'pi' | 'e';
+}
+
+/** A program of its own with the bound variable as its variable; `inputs` are the steps that give its parameters. */
+export type NestedStep =
+  | {
+      readonly op: 'sum' | 'integral';
+      readonly body: Program;
+      readonly from: number;
+      readonly to: number;
+      readonly inputs: readonly number[];
+    }
+  | {
+      readonly op: 'limit';
+      readonly body: Program;
+      readonly target: number;
+      readonly side: Side;
+      readonly inputs: readonly number[];
+    };
+
+export const isNested = (step: Step): step is NestedStep =>
+  step.op === 'sum' || step.op === 'integral' || step.op === 'limit';
 
 /** A function of one variable, ready to be evaluated. Parameters are inputs, never folded in. */
 export interface Program {
@@ -33,9 +81,9 @@ export interface Program {
   readonly parameters: readonly string[];
 }
 
-/** A function that a formula may mention: its variable and what it is. */
+/** A function that a formula may mention: its variables and what it is. */
 export interface FunctionBody {
-  readonly variable: string;
+  readonly variables: readonly string[];
   readonly body: Expression;
 }
 export type Functions = ReadonlyMap<string, FunctionBody>;
@@ -45,6 +93,8 @@ export const noFunctions: Functions = new Map();
 /** Steps that a program may have; reached only by formulas that mention one another many times over. */
 export const longestProgram = 20_000;
 const deepestMention = 50;
+/** Terms of a sum that are written out into the program. */
+const mostWrittenOut = 64;
 
 /**
  * Compiles a function of `variable`.
@@ -59,8 +109,8 @@ export function compile(
 ): Program {
   const builder = new Builder(functions);
   const bindings: Bindings = new Map([[variable, builder.push({ op: 'variable' })]]);
-  builder.guarded(body, variable, order, bindings);
-  return { steps: builder.steps, parameters: builder.parameters };
+  builder.last(builder.derivative(body, variable, order, bindings));
+  return builder.program;
 }
 
 type Bindings = ReadonlyMap<string, number>;
@@ -69,9 +119,11 @@ class Builder {
   readonly steps: Step[] = [];
   readonly parameters: string[] = [];
   private readonly known = new Map<string, number>();
-  private depth = 0;
 
-  constructor(private readonly functions: Functions) {}
+  constructor(
+    private readonly functions: Functions,
+    private depth = 0,
+  ) {}
 
   push(step: Step): number {
     const key = stepKey(step);
@@ -82,19 +134,20 @@ class Builder {
     return this.steps.push(step) - 1;
   }
 
-  /** The derivative of `body`, undefined where the lower ones are, as the last step. */
-  guarded(body: Expression, variable: string, order: number, bindings: Bindings): number {
-    if (order === 0) return this.last(this.build(body, bindings));
-    const derivative = derivativeOf(body, variable, order);
-    return this.last(
-      this.push({ op: 'guard', a: this.build(derivative, bindings), b: this.build(body, bindings) }),
-    );
+  get program(): Program {
+    return { steps: this.steps, parameters: this.parameters };
+  }
+
+  /** The derivative of `body`, undefined where the lower ones are. */
+  derivative(body: Expression, variable: string, order: number, bindings: Bindings): number {
+    if (order === 0) return this.build(body, bindings);
+    const slope = this.build(derivativeOf(body, variable, order), bindings);
+    return this.push({ op: 'guard', a: slope, b: this.build(body, bindings) });
   }
 
   /** Makes sure that the given step stands last, where the result is looked for. */
-  private last(index: number): number {
-    if (index === this.steps.length - 1) return index;
-    return this.steps.push({ op: 'guard', a: index, b: index }) - 1;
+  last(index: number): void {
+    if (index !== this.steps.length - 1) this.steps.push({ op: 'guard', a: index, b: index });
   }
 
   private build(node: Expression, bindings: Bindings): number {
@@ -102,7 +155,7 @@ class Builder {
       case 'number':
         return this.push(literal(node.text));
       case 'constant':
-        return this.push({ op: 'constant', value: constantValues[node.name], isExact: false });
+        return this.push(namedConstant(node.name));
       case 'name':
         return bindings.get(node.name) ?? this.parameter(node.name);
       case 'negate':
@@ -123,8 +176,94 @@ class Builder {
         return this.push({ op: 'call', name: node.name, operands });
       }
       case 'apply':
-        return this.application(node.name, node.order, this.build(node.argument, bindings));
+        return this.application(
+          node,
+          node.arguments.map((argument) => this.build(argument, bindings)),
+        );
+      case 'distance':
+        return this.build(distanceFormula(node), bindings);
+      case 'piecewise':
+        return this.pieces(node, bindings);
+      case 'summation':
+        return this.summation(node, bindings);
+      case 'integral':
+      case 'limit':
+        return this.nested(node, bindings);
+      case 'derivative': {
+        const inner = new Map([...bindings, [node.variable, this.build(node.at, bindings)]]);
+        return this.derivative(node.body, node.variable, node.order, inner);
+      }
     }
+  }
+
+  private pieces({ pieces, otherwise }: PiecewiseNode, bindings: Bindings): number {
+    const last = otherwise
+      ? this.build(otherwise, bindings)
+      : this.push({ op: 'constant', value: NaN, isExact: true });
+    return pieces.reduceRight(
+      (rest, { value, condition }) =>
+        this.push({
+          op: 'choose',
+          truth: this.truth(condition, bindings),
+          a: this.build(value, bindings),
+          b: rest,
+        }),
+      last,
+    );
+  }
+
+  private truth(condition: Condition, bindings: Bindings): number {
+    switch (condition.kind) {
+      case 'not':
+        return this.push({ op: 'not', a: this.truth(condition.operand, bindings) });
+      case 'and':
+      case 'or':
+        return this.push({
+          op: condition.kind,
+          a: this.truth(condition.left, bindings),
+          b: this.truth(condition.right, bindings),
+        });
+      case 'comparison': {
+        const operands = condition.operands.map((operand) => this.build(operand, bindings));
+        return condition.relations
+          .map((relation, i) =>
+            this.push({
+              op: 'compare',
+              relation,
+              a: operands[i] as number,
+              b: operands[i + 1] as number,
+            }),
+          )
+          .reduce((a, b) => this.push({ op: 'and', a, b }));
+      }
+    }
+  }
+
+  /** A short sum between numbers is written out; any other is a program of its own. */
+  private summation(node: SummationNode, bindings: Bindings): number {
+    const [from, to] = [literalRational(node.from), literalRational(node.to)];
+    const isWhole = from && to && isInteger(from) && isInteger(to);
+    const count = isWhole ? Number(to.numerator - from.numerator) + 1 : Infinity;
+    if (!isWhole || count > mostWrittenOut) return this.nested(node, bindings);
+    const zero = this.push({ op: 'constant', value: 0, isExact: true });
+    return Array.from({ length: Math.max(0, count) }, (_, i) => {
+      const index = this.push({ op: 'constant', value: Number(from.numerator) + i, isExact: true });
+      return this.build(node.body, new Map([...bindings, [node.variable, index]]));
+    }).reduce((a, b) => this.push({ op: 'add', a, b }), zero);
+  }
+
+  private nested(node: BinderNode, bindings: Bindings): number {
+    const inner = new Builder(this.functions, this.depth + 1);
+    if (this.depth + 1 > deepestMention) throw new TooLarge('too many constructs inside one another');
+    inner.last(inner.build(node.body, new Map([[node.variable, inner.push({ op: 'variable' })]])));
+    const body = inner.program;
+    const inputs = body.parameters.map((name) => this.build({ kind: 'name', name }, bindings));
+    if (node.kind === 'limit') {
+      const target = this.build(node.target, bindings);
+      return this.push({ op: 'limit', body, target, side: node.side, inputs });
+    }
+    const [from, to] = [this.build(node.from, bindings), this.build(node.to, bindings)];
+    return this.push({ op: node.kind === 'integral' ? 'integral' : 'sum', body, from, to, inputs });
   }
 
   private parameter(name: string): number {
@@ -143,28 +282,39 @@ class Builder {
     return q === 1 ? this.push({ op: 'integerPower', a, n: p }) : this.push({ op: 'rationalPower', a, p, q });
   }
 
-  private application(name: string, order: number, argument: number): number {
+  private application({ name, orders }: ApplyNode, args: readonly number[]): number {
     const target = this.functions.get(name);
     if (!target || ++this.depth > deepestMention) throw new TooLarge(`cannot work out ${name}`);
-    const bindings: Bindings = new Map([[target.variable, argument]]);
+    const bindings: Bindings = new Map(target.variables.map((variable, i) => [variable, args[i] as number]));
     const value = this.build(target.body, bindings);
-    const result =
-      order === 0
-        ? value
-        : this.push({
-            op: 'guard',
-            a: this.build(derivativeOf(target.body, target.variable, order), bindings),
-            b: value,
-          });
+    const isDerivative = orders.some((order) => order > 0);
+    const result = isDerivative
+      ? this.push({ op: 'guard', a: this.build(partialDerivative(target, orders), bindings), b: value })
+      : value;
     this.depth--;
     return result;
   }
 }
 
-function literal(text: string): Step {
+/** The derivative of a function's formula, of the given order in each of its variables. */
+export function partialDerivative({ variables, body }: FunctionBody, orders: readonly number[]): Expression {
+  return variables.reduce((part, variable, i) => derivativeOf(part, variable, orders[i] ?? 0), body);
+}
+
+function namedConstant(name: ConstantName): ConstantStep {
+  const value = constantValues[name];
+  return name === 'infinity'
+    ? { op: 'constant', value, isExact: true }
+    : { op: 'constant', value, isExact: false, exact: name };
+}
+
+function literal(text: string): ConstantStep {
   const exact = parseDecimal(text);
-  const value = exact ? toNumber(exact) : Number(text);
-  return { op: 'constant', value, isExact: exact !== null && isDouble(exact) };
+  if (!exact) return { op: 'constant', value: Number(text), isExact: false };
+  const value = toNumber(exact);
+  return isDouble(exact)
+    ? { op: 'constant', value, isExact: true }
+    : { op: 'constant', value, isExact: false, exact };
 }
 
 /** Whether a decimal is exactly a double: few enough digits over a power of two. */
@@ -176,7 +326,7 @@ function isDouble(r: Rational): boolean {
 function stepKey(step: Step): string {
   switch (step.op) {
     case 'constant':
-      return `c${step.value}${step.isExact ? '' : '~'}`;
+      return `c${step.value}${step.isExact ? '' : exactKey(step)}`;
     case 'variable':
       return 'x';
     case 'parameter':
@@ -195,6 +345,24 @@ function stepKey(step: Step): string {
     case 'divide':
     case 'power':
     case 'guard':
+    case 'and':
+    case 'or':
       return `${step.op}${step.a},${step.b}`;
+    case 'compare':
+      return `${step.a}${step.relation}${step.b}`;
+    case 'not':
+      return `not${step.a}`;
+    case 'choose':
+      return `${step.truth}?${step.a}:${step.b}`;
+    case 'sum':
+    case 'integral':
+      return `${step.op}${step.from},${step.to},${step.inputs.join()}:${programKey(step.body)}`;
+    case 'limit':
+      return `limit${step.target}${step.side},${step.inputs.join()}:${programKey(step.body)}`;
   }
 }
+
+const exactKey = ({ exact }: ConstantStep): string =>
+  typeof exact === 'object' ? toText(exact) : (exact ?? '~');
+
+const programKey = (program: Program): string => program.steps.map(stepKey).join(';');

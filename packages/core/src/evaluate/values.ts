@@ -1,7 +1,12 @@
 import { naturalLogarithm } from '../functions/exponential.ts';
 import { builtIn } from '../functions/table.ts';
 import { rationalPowerValue } from './jet.ts';
-import type { Program, Step } from './program.ts';
+import { isRelated } from './exact.ts';
+import { limitOfProgram } from '../limit/limit.ts';
+import { integralOf } from './quadrature.ts';
+import { sumOf } from './summation.ts';
+import type { NestedStep, Program, Step } from './program.ts';
+import type { Relation } from '../language/tree.ts';
 
 /** Points worked out together: small enough that the rows of a program stay in the processor's cache. */
 const block = 512;
@@ -61,6 +66,20 @@ export class ArrayEvaluator {
       case 'rationalPower':
         rationalPowerRow(this.row(step.a), step.p, step.q, out, count);
         return;
+      case 'not':
+        for (let i = 0, a = this.row(step.a); i < count; i++) out[i] = 1 - at(a, i);
+        return;
+      case 'choose':
+        chooseRow(this.row(step.truth), this.row(step.a), this.row(step.b), out, count);
+        return;
+      case 'sum':
+      case 'integral':
+      case 'limit':
+        for (let i = 0; i < count; i++) out[i] = nestedValue(step, (index) => at(this.row(index), i));
+        return;
+      case 'compare':
+        compareRow(step.relation, this.row(step.a), this.row(step.b), out, count);
+        return;
       default:
         binaryRow(step.op, this.row(step.a), this.row(step.b), out, count);
     }
@@ -79,7 +98,7 @@ function negateRow(a: Row, out: Row, count: number): void {
 }
 
 function binaryRow(
-  op: 'add' | 'subtract' | 'multiply' | 'divide' | 'power' | 'guard',
+  op: 'add' | 'subtract' | 'multiply' | 'divide' | 'power' | 'guard' | 'and' | 'or',
   a: Row,
   b: Row,
   out: Row,
@@ -103,7 +122,21 @@ function binaryRow(
       return;
     case 'guard':
       for (let i = 0; i < count; i++) out[i] = Number.isNaN(at(b, i)) ? NaN : at(a, i);
+      return;
+    case 'and':
+      for (let i = 0; i < count; i++) out[i] = and(at(a, i), at(b, i));
+      return;
+    case 'or':
+      for (let i = 0; i < count; i++) out[i] = or(at(a, i), at(b, i));
   }
+}
+
+function compareRow(relation: Relation, a: Row, b: Row, out: Row, count: number): void {
+  for (let i = 0; i < count; i++) out[i] = compare(relation, at(a, i), at(b, i));
+}
+
+function chooseRow(truth: Row, a: Row, b: Row, out: Row, count: number): void {
+  for (let i = 0; i < count; i++) out[i] = choose(at(truth, i), at(a, i), at(b, i));
 }
 
 /** By squaring from the highest binary digit of the exponent down, a whole row at a time. */
@@ -164,6 +197,34 @@ export function generalPower(base: number, exponent: number): number {
   return isUndefined ? NaN : base ** exponent;
 }
 
+/** 1 where the relation holds, 0 where not, NaN where a side is undefined. */
+export function compare(relation: Relation, a: number, b: number): number {
+  if (Number.isNaN(a) || Number.isNaN(b)) return NaN;
+  return isRelated(a < b ? -1 : a > b ? 1 : 0, relation) ? 1 : 0;
+}
+
+/** Both hold; one that does not decides even where the other cannot be told (Kleene's logic). */
+export const and = (a: number, b: number): number => (a === 0 || b === 0 ? 0 : a * b);
+export const or = (a: number, b: number): number => (a === 1 || b === 1 ? 1 : a + b);
+export const choose = (truth: number, a: number, b: number): number =>
+  Number.isNaN(truth) ? NaN : truth === 1 ? a : b;
+
+/** A sum, integral or limit whose bounds and inputs are known. */
+export function nestedValue(step: NestedStep, of: (index: number) => number): number {
+  const inputs = step.inputs.map(of);
+  const body = (x: number): number => evaluateAt(step.body, x, inputs);
+  switch (step.op) {
+    case 'sum':
+      return sumOf(body, of(step.from), of(step.to));
+    case 'integral':
+      return integralOf(body, of(step.from), of(step.to)).value;
+    case 'limit': {
+      const limit = limitOfProgram(step.body, of(step.target), step.side, inputs);
+      return limit.kind === 'finite' ? limit.value : NaN;
+    }
+  }
+}
+
 /** f at a single point. */
 export function evaluateAt(program: Program, x: number, parameters: readonly number[] = []): number {
   const values: number[] = [];
@@ -205,5 +266,19 @@ function stepValue(
       return builtIn(step.name).value(...step.operands.map(of));
     case 'guard':
       return Number.isNaN(of(step.b)) ? NaN : of(step.a);
+    case 'compare':
+      return compare(step.relation, of(step.a), of(step.b));
+    case 'and':
+      return and(of(step.a), of(step.b));
+    case 'or':
+      return or(of(step.a), of(step.b));
+    case 'not':
+      return 1 - of(step.a);
+    case 'choose':
+      return choose(of(step.truth), of(step.a), of(step.b));
+    case 'sum':
+    case 'integral':
+    case 'limit':
+      return nestedValue(step, of);
   }
 }

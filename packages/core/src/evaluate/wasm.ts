@@ -1,8 +1,9 @@
 import { builtIn } from '../functions/table.ts';
 import { rationalPowerValue } from './jet.ts';
-import type { Program, Step } from './program.ts';
+import { isNested, type Program, type Step } from './program.ts';
 import { generalPower } from './values.ts';
 import { moduleBytes, op } from './wasmBytes.ts';
+import type { Relation } from '../language/tree.ts';
 
 /** Points worked out in one call; its memory is one page of 64 kB. */
 const block = 4096;
@@ -45,7 +46,8 @@ export class WasmEvaluator {
   }
 }
 
-export const isCompilable = ({ steps }: Program): boolean => steps.length <= longestCompiled;
+export const isCompilable = ({ steps }: Program): boolean =>
+  steps.length <= longestCompiled && !steps.some(isNested);
 
 /** Parameter and locals of the emitted function: end of the data, place in it, then one local a step. */
 const endLocal = 0;
@@ -123,7 +125,40 @@ class Emitter {
           op.f64Equal,
           op.select,
         );
+      case 'compare':
+        return this.compare(step);
+      case 'and':
+        return this.junction(step, 0, op.f64Multiply);
+      case 'or':
+        return this.junction(step, 1, op.f64Add);
+      case 'not':
+        return this.emit(op.f64Const(1), this.get(step.a), op.f64Subtract);
+      case 'choose':
+        return this.choose(step);
+      case 'sum':
+      case 'integral':
+      case 'limit':
+        throw new TypeError('isCompilable leaves nested programs to the array evaluator');
     }
+  }
+
+  /** 1 or 0, and NaN where a side is NaN. */
+  private compare({ relation, a, b }: Step & { op: 'compare' }): void {
+    this.emit(this.get(a), this.get(b), relationCodes[relation], op.f64FromI32, op.f64Const(NaN));
+    this.emit(this.get(a), this.get(a), op.f64Equal, this.get(b), this.get(b), op.f64Equal);
+    this.emit(op.i32And, op.select);
+  }
+
+  /** The deciding truth where a side has it; otherwise what the operation makes of both. */
+  private junction({ a, b }: Step & { op: 'and' | 'or' }, decisive: 0 | 1, otherwise: readonly number[]): void {
+    this.emit(op.f64Const(decisive), this.get(a), this.get(b), otherwise);
+    this.emit(this.get(a), op.f64Const(decisive), op.f64Equal);
+    this.emit(this.get(b), op.f64Const(decisive), op.f64Equal, op.i32Or, op.select);
+  }
+
+  private choose({ truth, a, b }: Step & { op: 'choose' }): void {
+    this.emit(this.get(a), this.get(b), this.get(truth), op.f64Const(1), op.f64Equal, op.select);
+    this.emit(op.f64Const(NaN), this.get(truth), this.get(truth), op.f64Equal, op.select);
   }
 
   /** NaN where the divisor is zero: a pole has no value. */
@@ -178,6 +213,15 @@ class Emitter {
     this.emit(...operands.map((operand) => this.get(operand)), op.call(known.index));
   }
 }
+
+const relationCodes: Readonly<Record<Relation, readonly number[]>> = {
+  '<': op.f64Less,
+  '≤': op.f64LessOrEqual,
+  '>': op.f64Greater,
+  '≥': op.f64GreaterOrEqual,
+  '=': op.f64Equal,
+  '≠': op.f64NotEqual,
+};
 
 /** Built-ins that are an instruction. */
 const natives: Readonly<Record<string, readonly number[]>> = {

@@ -1,6 +1,6 @@
 import * as range from '../evaluate/interval.ts';
 import * as jet from '../evaluate/jet.ts';
-import { oneArgument, operator, template, type BuiltIn } from './row.ts';
+import { oneArgument, operator, twoArguments, type BuiltIn } from './row.ts';
 
 /** ln x, undefined at 0 as well as below. */
 export const naturalLogarithm = (x: number): number => (x === 0 ? NaN : Math.log(x));
@@ -17,41 +17,51 @@ export const exponential: readonly BuiltIn[] = [
   {
     name: 'exp',
     spellings: ['exp'],
+    spoken: 'exponential',
     argumentCount: oneArgument,
     value: Math.exp,
     derivatives: ['exp(x)'],
     range: range.exp,
     jet: jet.exp,
-    latex: template((x) => `e^{${x}}`),
+    notation: { kind: 'exponential' },
   },
   {
     name: 'ln',
     spellings: ['ln'],
+    spoken: 'natural logarithm',
     argumentCount: oneArgument,
     value: naturalLogarithm,
     derivatives: ['1/x'],
     range: range.ln,
     jet: jet.ln,
-    latex: operator('\\ln'),
+    notation: operator('\\ln'),
+    domain: 'x > 0',
+    boundaries: ['x'],
   },
   {
     name: 'log',
     spellings: ['log', 'lg'],
+    spoken: 'logarithm',
     argumentCount: oneArgument,
     value: (x) => logarithm(10, x),
     derivatives: ['1/(x ln(10))'],
     range: (x) => range.divide(range.ln(x), range.ln(range.exactly(10))),
     jet: (u) => jet.scale(jet.ln(u), 1 / Math.LN10),
-    latex: operator('\\log'),
+    notation: operator('\\log'),
+    domain: 'x > 0',
+    inTermsOf: 'ln(x)/ln(10)',
   },
   {
     name: 'logBase',
     spellings: [],
-    argumentCount: { least: 2, most: 2 },
+    spoken: 'logarithm',
+    argumentCount: twoArguments,
     value: logarithm,
     derivatives: ['-ln(y)/(x ln(x)^2)', '1/(y ln(x))'],
     range: (base, x) => range.divide(range.ln(x), range.ln(base)),
     jet: (base, u) => jet.divide(jet.ln(u), jet.ln(base)),
-    latex: template((base, x) => `\\log_{${base ?? ''}}\\left(${x ?? ''}\\right)`),
+    notation: { kind: 'indexed', latex: '\\log', symbol: 'log' },
+    domain: 'x > 0 and x ≠ 1 and y > 0',
+    inTermsOf: 'ln(y)/ln(x)',
   },
 ];

@@ -1,6 +1,6 @@
 import * as range from '../evaluate/interval.ts';
 import * as jet from '../evaluate/jet.ts';
-import { oneArgument, template, type BuiltIn } from './row.ts';
+import { oneArgument, twoArguments, type BuiltIn } from './row.ts';
 
 /** The real n-th root of x for a whole number n ≥ 1; undefined otherwise. */
 function realRoot(n: number, x: number): number {
@@ -14,27 +14,35 @@ export const powers: readonly BuiltIn[] = [
   {
     name: 'sqrt',
     spellings: ['sqrt'],
+    spoken: 'square root',
     argumentCount: oneArgument,
     value: Math.sqrt,
     derivatives: ['1/(2 sqrt(x))'],
     range: (x) => range.rationalPower(x, 1, 2),
     jet: jet.sqrt,
-    latex: template((x) => `\\sqrt{${x}}`),
+    jetBeside: (side, u) => jet.rationalPowerBeside(u, 1, 2, side),
+    notation: { kind: 'root', degree: 2 },
+    domain: 'x ≥ 0',
+    boundaries: ['x'],
   },
   {
     name: 'cbrt',
     spellings: ['cbrt'],
+    spoken: 'cube root',
     argumentCount: oneArgument,
     value: Math.cbrt,
     derivatives: ['1/(3 cbrt(x)^2)'],
     range: (x) => range.rationalPower(x, 1, 3),
     jet: (u) => jet.rationalPower(u, 1, 3),
-    latex: template((x) => `\\sqrt[3]{${x}}`),
+    jetBeside: (side, u) => jet.rationalPowerBeside(u, 1, 3, side),
+    notation: { kind: 'root', degree: 3 },
+    boundaries: ['x'],
   },
   {
     name: 'root',
     spellings: ['root'],
-    argumentCount: { least: 2, most: 2 },
+    spoken: 'root',
+    argumentCount: twoArguments,
     value: realRoot,
     derivatives: [undefined, 'root(x, y)/(x y)'],
     range: (n, x) => (isDegree(n) ? range.rationalPower(x, 1, n.low) : range.everything),
@@ -43,6 +51,9 @@ export const powers: readonly BuiltIn[] = [
       const isWhole = Number.isInteger(degree) && degree >= 1;
       return isWhole ? jet.rationalPower(u, 1, degree) : jet.constantJet(NaN, u.length);
     },
-    latex: template((n, x) => `\\sqrt[${n ?? ''}]{${x ?? ''}}`),
+    jetBeside: (side, n, u) => jet.rationalPowerBeside(u, 1, n[0] as number, side),
+    notation: { kind: 'root', degree: 'argument' },
+    domain: 'x > 0',
+    boundaries: ['y'],
   },
 ];

@@ -1,6 +1,6 @@
 import * as range from '../evaluate/interval.ts';
 import * as jet from '../evaluate/jet.ts';
-import { namedOperator, oneArgument, template, type BuiltIn } from './row.ts';
+import { fence, listed, namedOperator, oneArgument, twoArguments, type BuiltIn } from './row.ts';
 
 const isInteger = Number.isInteger;
 
@@ -27,6 +27,7 @@ export const rounding: readonly BuiltIn[] = [
   {
     name: 'abs',
     spellings: ['abs'],
+    spoken: 'absolute value',
     argumentCount: oneArgument,
     value: Math.abs,
     derivatives: ['abs(x)/x'],
@@ -36,52 +37,68 @@ export const rounding: readonly BuiltIn[] = [
       if (x !== 0) return x > 0 ? u : jet.negate(u);
       return u.map((c, k) => (k === 0 || c === 0 ? 0 : NaN));
     },
-    latex: template((x) => `\\left|${x}\\right|`),
+    jetBeside: (side, u) => (jet.signBeside(u, side) < 0 ? jet.negate(u) : u),
+    notation: fence({ latex: '|', symbol: '|' }, { latex: '|', symbol: '|' }),
+    boundaries: ['x'],
+    sides: { positive: 'x', negative: '-x' },
   },
   {
     name: 'sign',
     spellings: ['sign', 'sgn'],
+    spoken: 'sign',
     argumentCount: oneArgument,
     value: Math.sign,
     derivatives: ['0'],
     range: (x) => range.stepwise(Math.sign, x),
     jet: (u) => jet.stepwise(Math.sign, (x) => x === 0, u),
-    latex: namedOperator('sign'),
+    jetBeside: (side, u) => jet.constantJet(jet.signBeside(u, side), u.length),
+    notation: namedOperator('sign'),
+    boundaries: ['x'],
+    sides: { positive: '1', negative: '-1' },
   },
   {
     name: 'floor',
     spellings: ['floor'],
+    spoken: 'floor',
     argumentCount: oneArgument,
     value: Math.floor,
     derivatives: ['0'],
     range: (x) => range.stepwise(Math.floor, x),
     jet: (u) => jet.stepwise(Math.floor, isInteger, u),
-    latex: template((x) => `\\left\\lfloor ${x}\\right\\rfloor`),
+    jetBeside: (side, u) => jet.stepBeside(Math.floor, u, side),
+    notation: fence({ latex: '\\lfloor ', symbol: '⌊' }, { latex: '\\rfloor', symbol: '⌋' }),
   },
   {
     name: 'ceil',
     spellings: ['ceil'],
+    spoken: 'ceiling',
     argumentCount: oneArgument,
     value: Math.ceil,
     derivatives: ['0'],
     range: (x) => range.stepwise(Math.ceil, x),
     jet: (u) => jet.stepwise(Math.ceil, isInteger, u),
-    latex: template((x) => `\\left\\lceil ${x}\\right\\rceil`),
+    jetBeside: (side, u) => jet.stepBeside(Math.ceil, u, side),
+    notation: fence({ latex: '\\lceil ', symbol: '⌈' }, { latex: '\\rceil', symbol: '⌉' }),
+    inTermsOf: '-floor(-x)',
   },
   {
     name: 'round',
     spellings: ['round'],
+    spoken: 'nearest whole number',
     argumentCount: oneArgument,
     value: roundHalfUp,
     derivatives: ['0'],
     range: (x) => range.stepwise(roundHalfUp, x),
     jet: (u) => jet.stepwise(roundHalfUp, (x) => isInteger(x + 0.5), u),
-    latex: namedOperator('round'),
+    jetBeside: (side, u) => jet.stepBeside(Math.floor, jet.add(u, jet.constantJet(0.5, u.length)), side),
+    notation: namedOperator('round'),
+    inTermsOf: 'floor(x + 1/2)',
   },
   {
     name: 'min',
     spellings: ['min'],
-    argumentCount: { least: 2, most: 2 },
+    spoken: 'smaller',
+    argumentCount: twoArguments,
     value: (x, y) => Math.min(x, y),
     derivatives: ['(1 - (x - y)/abs(x - y))/2', '(1 + (x - y)/abs(x - y))/2'],
     range: (x, y) => ({
@@ -90,12 +107,16 @@ export const rounding: readonly BuiltIn[] = [
       sure: x.sure && y.sure,
     }),
     jet: (u, v) => larger(u, v, -1),
-    latex: template((x, y) => `\\min\\left(${x ?? ''}, ${y ?? ''}\\right)`),
+    jetBeside: (side, u, v) => (jet.signBeside(jet.subtract(u, v), side) > 0 ? v : u),
+    notation: listed('\\min'),
+    boundaries: ['x-y'],
+    sides: { positive: 'y', negative: 'x' },
   },
   {
     name: 'max',
     spellings: ['max'],
-    argumentCount: { least: 2, most: 2 },
+    spoken: 'larger',
+    argumentCount: twoArguments,
     value: (x, y) => Math.max(x, y),
     derivatives: ['(1 + (x - y)/abs(x - y))/2', '(1 - (x - y)/abs(x - y))/2'],
     range: (x, y) => ({
@@ -104,12 +125,16 @@ export const rounding: readonly BuiltIn[] = [
       sure: x.sure && y.sure,
     }),
     jet: (u, v) => larger(u, v, 1),
-    latex: template((x, y) => `\\max\\left(${x ?? ''}, ${y ?? ''}\\right)`),
+    jetBeside: (side, u, v) => (jet.signBeside(jet.subtract(u, v), side) > 0 ? u : v),
+    notation: listed('\\max'),
+    boundaries: ['x-y'],
+    sides: { positive: 'x', negative: 'y' },
   },
   {
     name: 'mod',
     spellings: ['mod'],
-    argumentCount: { least: 2, most: 2 },
+    spoken: 'remainder',
+    argumentCount: twoArguments,
     value: modulo,
     derivatives: ['1', '-floor(x/y)'],
     range: (x, y) => {
@@ -121,17 +146,23 @@ export const rounding: readonly BuiltIn[] = [
       const steps = jet.stepwise(Math.floor, isInteger, ratio);
       return jet.subtract(u, jet.multiply(v, steps));
     },
-    latex: template((x, y) => `\\operatorname{mod}\\left(${x ?? ''}, ${y ?? ''}\\right)`),
+    jetBeside: (side, u, v) =>
+      jet.subtract(u, jet.multiply(v, jet.stepBeside(Math.floor, jet.divide(u, v), side))),
+    notation: listed('\\operatorname{mod}'),
+    domain: 'y ≠ 0',
+    inTermsOf: 'x - y*floor(x/y)',
   },
   {
     name: 'factorial',
     spellings: ['factorial'],
+    spoken: 'factorial',
     argumentCount: oneArgument,
     value: factorial,
     derivatives: [undefined],
     range: (x) =>
       x.low === x.high ? { low: factorial(x.low), high: factorial(x.low), sure: false } : range.everything,
     jet: (u) => jet.constantJet(factorial(u[0] as number), u.length).map((c, k) => (k === 0 ? c : NaN)),
-    latex: template((x) => `\\left(${x}\\right)!`),
+    notation: { kind: 'suffix', latex: '!', symbol: '!' },
+    domain: 'x ≥ 0 and floor(x) = x',
   },
 ];

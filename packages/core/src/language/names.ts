@@ -4,8 +4,12 @@ import { builtInSpellings } from '../functions/table.ts';
 export interface Scope {
   /** Variables and parameters. */
   readonly names: ReadonlySet<string>;
-  /** Defined functions of one variable. */
+  /** Defined functions. */
   readonly functions: ReadonlySet<string>;
+  /** How many arguments a defined function takes, where it is not one. */
+  readonly argumentCounts?: ReadonlyMap<string, number>;
+  /** Named points, whose coordinates are x_P and y_P. */
+  readonly points?: ReadonlySet<string>;
 }
 
 export const emptyScope: Scope = { names: new Set(), functions: new Set() };
@@ -55,13 +59,24 @@ export type NameMeaning =
   | { readonly kind: 'constant'; readonly name: 'pi' | 'e' }
   | { readonly kind: 'builtIn'; readonly name: string }
   | { readonly kind: 'function'; readonly name: string }
-  | { readonly kind: 'name'; readonly name: string };
+  | { readonly kind: 'name'; readonly name: string }
+  | { readonly kind: 'point'; readonly name: string };
+
+/** Words of the notation; none of them is a name. */
+export const words = ['if', 'otherwise', 'for', 'and', 'or', 'not', 'from', 'to', 'of'] as const;
+export type Word = (typeof words)[number];
+const wordSet: ReadonlySet<string> = new Set(words);
+export const isWord = (text: string): boolean => wordSet.has(text);
+/** Words that begin a sum, an integral or a limit when what belongs to them follows. */
+const openingWords = new Set(['sum', 'integral', 'lim']);
 
 /** What a spelling means here, if anything. A name of the document shadows nothing built in. */
 export function meaningOf(letters: string, index: string, scope: Scope): NameMeaning | undefined {
   const canonical = canonicalName(letters, index);
   if (scope.functions.has(canonical)) return { kind: 'function', name: canonical };
   if (scope.names.has(canonical)) return { kind: 'name', name: canonical };
+  if (scope.points?.has(canonical)) return { kind: 'point', name: canonical };
+  if (isCoordinate(letters, index, scope)) return { kind: 'name', name: canonical };
   if (letters === 'log' && index !== '') return { kind: 'builtIn', name: 'logBase' };
   if (index !== '') return undefined;
   const fixed = constantSpellings[letters];
@@ -70,9 +85,17 @@ export function meaningOf(letters: string, index: string, scope: Scope): NameMea
   return builtIn ? { kind: 'builtIn', name: builtIn } : undefined;
 }
 
+const isCoordinate = (letters: string, index: string, scope: Scope): boolean =>
+  (letters === 'x' || letters === 'y') && scope.points?.has(canonicalName(index, '')) === true;
+
 /** Whether a definition may claim this name. */
 export function isReserved(canonical: string): boolean {
-  return canonical in constantSpellings || builtInSpellings.has(canonical);
+  return (
+    canonical in constantSpellings ||
+    builtInSpellings.has(canonical) ||
+    isWord(canonical) ||
+    openingWords.has(canonical)
+  );
 }
 
 /**

@@ -1,18 +1,22 @@
 import * as tree from './tree.ts';
 import type { Expression } from './tree.ts';
-import { meaningOf, nearestName, type NameMeaning, type Scope } from './names.ts';
+import { readPieces } from './conditions.ts';
+import { constructAt } from './constructs.ts';
+import { CallReader, signedNumber } from './calls.ts';
+import { isWord, meaningOf, type Scope } from './names.ts';
 import { fail } from './problem.ts';
 import type { Token } from './tokens.ts';
-import { builtIn } from '../functions/table.ts';
 
-const deepestNesting = 200;
 /** Long chains make deep trees too; everything that walks a tree may recurse this far. */
 const deepestTree = 1000;
 
-interface Piece {
-  readonly meaning: NameMeaning;
-  readonly from: number;
-  readonly to: number;
+export interface PartOptions {
+  /** A name that is bound in the part. */
+  readonly variable?: string;
+  /** Whether ±∞ may stand for the whole. */
+  readonly infinity?: boolean;
+  /** How many letters of the token at the end belong to the part. */
+  readonly lastLetters?: number;
 }
 
 /**
@@ -22,56 +26,64 @@ interface Piece {
  * powers run from right to left; the argument of a function without brackets is the product of
  * numbers, names and powers that follows.
  */
-export class Parser {
-  private at = 0;
-  private depth = 0;
-  private openBars = 0;
-  /** Names still to be read from the run of letters that is the current token. */
-  private pieces: Piece[] = [];
-
-  constructor(
-    private readonly tokens: readonly Token[],
-    private readonly text: string,
-    private readonly scope: Scope,
-  ) {}
+export class Parser extends CallReader {
+  private allowsInfinity = false;
 
   /** The whole token list as one expression; anything left over is a problem at its place. */
   readAll(): Expression {
-    const result = this.sum();
+    const result = readPieces(this);
     const rest = this.token;
     if (rest.kind !== 'end') this.rejectLeftover(rest);
     if (depthOf(result) > deepestTree) fail('tooLarge', 0, this.text.length);
     return result;
   }
 
-  private get token(): Token {
-    return this.tokens[this.at] as Token;
+  /** The tokens from `from` up to `to`, exclusive, as an expression of their own. */
+  part(from: number, to: number, { variable, infinity = false, lastLetters = 0 }: PartOptions): Expression {
+    const tokens = this.tokens.slice(from, to);
+    const next = this.tokens[to] as Token;
+    let end = tokens.at(-1)?.to ?? next.from;
+    if (lastLetters > 0 && next.kind === 'letters') {
+      end = next.from + lastLetters;
+      tokens.push({ ...next, text: next.text.slice(0, lastLetters), index: '', to: end });
+    }
+    if (tokens.length === 0) fail('unexpectedEnd', next.from, next.to);
+    tokens.push({ kind: 'end', text: '', from: end, to: end });
+    const scope = variable === undefined ? this.scope : withName(this.scope, variable);
+    const parser = new Parser(tokens, this.text, scope, this.nesting + 1);
+    return parser.nested(() => (infinity ? parser.withInfinity(() => parser.readAll()) : parser.readAll()));
   }
 
-  private isSign(...texts: string[]): boolean {
-    return this.token.kind === 'sign' && texts.includes(this.token.text);
-  }
-
-  private take(): Token {
-    const taken = this.token;
-    if (taken.kind !== 'end') this.at++;
-    return taken;
-  }
-
-  private rejectLeftover(rest: Token): never {
-    if (rest.text === ')') fail('bracketNotOpened', rest.from, rest.to);
-    if (rest.text === '=') fail('secondEquals', rest.from, rest.to);
-    fail('unexpectedSign', rest.from, rest.to, this.text.slice(rest.from, rest.to));
-  }
-
-  private nested<T>(read: () => T): T {
-    if (++this.depth > deepestNesting) fail('tooNested', 0, this.text.length);
+  /** Runs a reading step in which a further name is known. */
+  binding<T>(variable: string, read: () => T): T {
+    const outer = this.scope;
+    this.scope = withName(outer, variable);
     const result = read();
-    this.depth--;
+    this.scope = outer;
     return result;
   }
 
-  private sum(): Expression {
+  /** Runs a reading step in which ±∞ may stand. */
+  withInfinity<T>(read: () => T): T {
+    const before = this.allowsInfinity;
+    this.allowsInfinity = true;
+    const result = read();
+    this.allowsInfinity = before;
+    return result;
+  }
+
+  knows(variable: string): boolean {
+    return this.scope.names.has(variable);
+  }
+
+  private rejectLeftover(rest: Token): never {
+    if (rest.text === ')') fail('bracketNotOpened', rest.from, rest.to, '', '');
+    if (rest.text === '=') fail('secondEquals', rest.from, rest.to);
+    if (['<', '>', '≤', '≥', '≠'].includes(rest.text)) fail('relationHere', rest.from, rest.to, rest.text);
+    fail('unexpectedSign', rest.from, rest.to, this.text.slice(rest.from, rest.to));
+  }
+
+  sum(): Expression {
     return this.nested(() => {
       let left = this.leadingTerm();
       while (this.isSign('+', '-')) {
@@ -89,7 +101,7 @@ export class Parser {
     return tree.negate(this.isSign('-') ? this.nested(() => this.leadingTerm()) : this.product());
   }
 
-  private product(): Expression {
+  product(): Expression {
     let left = this.signed();
     for (;;) {
       if (this.isSign('*', '/')) {
@@ -102,11 +114,12 @@ export class Parser {
     }
   }
 
-  private rejectNumbersSideBySide(): void {
+  protected rejectNumbersSideBySide(): void {
     const previous = this.tokens[this.at - 1];
     if (this.pieces.length > 0 || this.token.kind !== 'number' || !previous) return;
     if (previous.kind === 'number') {
-      fail('numbersSideBySide', previous.from, this.token.to, this.text.slice(previous.from, this.token.to));
+      const both = this.spelled(previous);
+      fail('numbersSideBySide', previous.from, this.token.to, both, `${previous.text}*${this.token.text}`);
     }
   }
 
@@ -120,23 +133,36 @@ export class Parser {
   }
 
   /** Whether the current token can begin a factor, so that a product without a sign goes on. */
-  private startsFactor(): boolean {
+  protected startsFactor(): boolean {
     if (this.pieces.length > 0) return true;
     const { kind, text } = this.token;
-    if (kind === 'number' || kind === 'letters') return true;
+    if (kind === 'number' || kind === 'fraction') return true;
+    if (kind === 'letters') return !isWord(text) && !this.isPlaceOfDerivative();
     if (kind !== 'sign') return false;
     if (text === '|') return this.openBars === 0;
-    return text === '(' || text === '√' || text === '∛';
+    return ['(', '√', '∛', '∫', '∑', '∂', '∂1', '∂2', '∞'].includes(text);
   }
 
-  private powered(): Expression {
+  /** The `at x = 3` behind a derivative is not a product of a and t. */
+  private isPlaceOfDerivative(): boolean {
+    return (
+      this.token.text === 'at' && this.ahead(1)?.kind === 'letters' && this.ahead(2)?.text === '='
+    );
+  }
+
+  /** A number, name or bracket with its powers. */
+  factor(): Expression {
+    return this.powered();
+  }
+
+  protected powered(): Expression {
     const base = this.suffixed(this.primary());
     if (this.pieces.length > 0 || !this.isSign('^')) return base;
     this.take();
     return this.nested(() => tree.power(base, this.exponent()));
   }
 
-  private exponent(): Expression {
+  protected exponent(): Expression {
     if (this.isSign('-')) {
       this.take();
       return tree.negate(this.exponent());
@@ -145,7 +171,7 @@ export class Parser {
   }
 
   /** Superscripts, factorials and degree signs directly behind a factor. */
-  private suffixed(base: Expression): Expression {
+  protected suffixed(base: Expression): Expression {
     let result = base;
     while (this.pieces.length === 0) {
       if (this.token.kind === 'superscript') result = tree.power(result, signedNumber(this.take().text));
@@ -154,17 +180,26 @@ export class Parser {
         result = tree.call('factorial', result);
       } else if (this.isSign('°')) {
         this.take();
-        result = tree.divide(tree.multiply(result, tree.constant('pi')), tree.number(180));
+        result = tree.call('degrees', result);
       } else break;
     }
     return result;
   }
 
-  private primary(): Expression {
-    if (this.pieces.length > 0 || this.token.kind === 'letters') return this.named();
+  protected primary(): Expression {
+    if (this.pieces.length > 0) return this.named();
+    const construct = constructAt(this);
+    if (construct) return this.nested(() => construct(this));
+    if (this.token.kind === 'letters' && !isWord(this.token.text)) return this.named();
     const token = this.take();
     if (token.kind === 'number') return tree.number(token.text);
+    if (token.kind === 'fraction') return fractionOf(token.text);
     if (token.kind === 'sign') {
+      if (token.text === '∂1' || token.text === '∂2') return this.partialApplication(token);
+      if (token.text === '∞') {
+        if (!this.allowsInfinity) fail('infinityHere', token.from, token.to);
+        return tree.constant('infinity');
+      }
       if (token.text === '(') return this.bracketed(token);
       if (token.text === '|') return this.bars(token);
       if (token.text === '√') return tree.call('sqrt', this.rootArgument());
@@ -181,7 +216,7 @@ export class Parser {
     }
     const before = this.tokens[this.at - 2];
     if (token.text === ')' && before?.text === '(') fail('emptyBracket', before.from, token.to);
-    if (token.text === ')' && this.openBrackets() < 0) fail('bracketNotOpened', token.from, token.to);
+    if (token.text === ')' && this.openBrackets() < 0) fail('bracketNotOpened', token.from, token.to, '', '');
     fail('unexpectedSign', token.from, token.to, this.text.slice(token.from, token.to));
   }
 
@@ -195,18 +230,34 @@ export class Parser {
   }
 
   private bracketed(open: Token): Expression {
+    if (this.isSign(')')) fail('emptyBracket', open.from, this.token.to);
+    return this.insideBracket(open, () => readPieces(this));
+  }
+
+  protected insideBracket<T>(open: Token, read: () => T): T {
     const barsOutside = this.openBars;
     this.openBars = 0;
-    if (this.isSign(')')) fail('emptyBracket', open.from, this.token.to);
-    const inside = this.sum();
+    const inside = read();
     this.close(open);
     this.openBars = barsOutside;
     return inside;
   }
 
-  private close(open: Token): void {
+  protected argument(): Expression {
+    return readPieces(this);
+  }
+
+  protected startsConstruct(): boolean {
+    return constructAt(this) !== undefined;
+  }
+
+  close(open: Token): void {
+    const { kind } = this.token;
     if (this.isSign(')')) this.take();
-    else if (this.token.kind === 'end') fail('bracketNotClosed', open.from, open.to);
+    else if (kind === 'end') {
+      const end = this.text.trimEnd().length;
+      fail('bracketNotClosed', open.from, end, '', `${this.text.slice(open.from, end)})`);
+    }
     else this.rejectLeftover(this.token);
   }
 
@@ -218,189 +269,46 @@ export class Parser {
   }
 
   private bars(open: Token): Expression {
+    const distance = this.distance();
+    if (distance) return distance;
     this.openBars++;
     if (this.isSign('|') && !this.opensInnerBars()) fail('emptyBracket', open.from, this.token.to);
     const inside = this.sum();
-    if (!this.isSign('|')) fail('barNotClosed', open.from, open.to);
+    if (!this.isSign('|')) {
+      const end = this.text.trimEnd().length;
+      fail('barNotClosed', open.from, end, '', `${this.text.slice(open.from, end)}|`);
+    }
     this.take();
     this.openBars--;
     return tree.call('abs', inside);
   }
 
-  /** The next name of a run of letters. */
-  private named(): Expression {
-    if (this.pieces.length === 0) this.pieces = this.split(this.take());
-    const piece = this.pieces.shift() as Piece;
-    switch (piece.meaning.kind) {
-      case 'constant':
-        return tree.constant(piece.meaning.name);
-      case 'name':
-        return tree.name(piece.meaning.name);
-      case 'builtIn':
-        return this.builtInCall(piece, piece.meaning.name);
-      case 'function':
-        return this.application(piece, piece.meaning.name);
-    }
-  }
-
-  /** Splits a run of letters by the longest name known at each place. */
-  private split(token: Token): Piece[] {
-    if (token.kind !== 'letters') throw new TypeError('only runs of letters are split');
-    const letters = [...token.text];
-    const pieces: Piece[] = [];
-    let start = 0;
-    let offset = token.from;
-    while (start < letters.length) {
-      const found = this.longestName(letters, start, token.index);
-      if (!found) this.rejectName(token);
-      const rest = letters.slice(start, start + found.length).join('');
-      const to = start + found.length === letters.length ? token.to : offset + rest.length;
-      pieces.push({ meaning: found.meaning, from: offset, to });
-      start += found.length;
-      offset += rest.length;
-    }
-    return pieces;
-  }
-
-  private longestName(letters: readonly string[], start: number, index: string) {
-    for (let length = letters.length - start; length > 0; length--) {
-      const isLast = start + length === letters.length;
-      const spelling = letters.slice(start, start + length).join('');
-      const meaning = meaningOf(spelling, isLast ? index : '', this.scope);
-      if (meaning) return { meaning, length };
+  /** |PQ|: two points and nothing else between bars. */
+  private distance(): Expression | undefined {
+    const letters = this.token;
+    if (letters.kind !== 'letters' || this.ahead(1)?.text !== '|' || !this.scope.points) return undefined;
+    for (let length = 1; length < letters.text.length; length++) {
+      const from = meaningOf(letters.text.slice(0, length), '', this.scope);
+      const to = meaningOf(letters.text.slice(length), letters.index, this.scope);
+      if (from?.kind === 'point' && to?.kind === 'point') {
+        this.skip(2);
+        return { kind: 'distance', from: from.name, to: to.name };
+      }
     }
     return undefined;
   }
-
-  private rejectName(token: Token & { kind: 'letters' }): never {
-    const subject = this.text.slice(token.from, token.to);
-    const plainDigits = /^\d$/.test(token.index) && !subject.includes('_');
-    if (plainDigits && meaningOf(token.text, '', this.scope)?.kind === 'name') {
-      fail('unknownName', token.from, token.to, subject, `${token.text}^${token.index}`);
-    }
-    fail('unknownName', token.from, token.to, subject, nearestName(token.text, this.scope));
-  }
-
-  private builtInCall(piece: Piece, functionName: string): Expression {
-    const spelling = this.text.slice(piece.from, piece.to);
-    const exponent = this.exponentBeforeArgument(spelling, piece);
-    const count = builtIn(functionName).argumentCount;
-    const base = functionName === 'logBase' ? [this.baseOfLogarithm(piece)] : [];
-    const args = [...base, ...this.argumentsOf(spelling, piece)];
-    if (args.length < count.least || args.length > count.most) {
-      fail('wrongArgumentCount', piece.from, piece.to, spelling);
-    }
-    const result = tree.call(functionName, ...args);
-    return exponent ? tree.power(result, exponent) : result;
-  }
-
-  /** The 2 of sin^2 x or sin² x. */
-  private exponentBeforeArgument(spelling: string, piece: Piece): Expression | undefined {
-    if (this.pieces.length > 0) return undefined;
-    let exponent: Expression | undefined;
-    if (this.token.kind === 'superscript') exponent = signedNumber(this.take().text);
-    else if (this.isSign('^')) {
-      this.take();
-      exponent = this.isSign('-') ? this.exponent() : this.suffixed(this.primary());
-    }
-    if (exponent?.kind === 'negate') {
-      fail('inversePower', piece.from, this.tokens[this.at - 1]?.to ?? piece.to, spelling);
-    }
-    return exponent;
-  }
-
-  private baseOfLogarithm(piece: Piece): Expression {
-    const index = this.text.slice(piece.from, piece.to).replace(/^log_?/, '');
-    const digits = [...index].map((d) => ('₀₁₂₃₄₅₆₇₈₉'.includes(d) ? '₀₁₂₃₄₅₆₇₈₉'.indexOf(d) : d)).join('');
-    if (/^\d+$/.test(digits)) return tree.number(digits);
-    const meaning = meaningOf(index, '', this.scope);
-    if (meaning?.kind === 'name') return tree.name(meaning.name);
-    if (meaning?.kind === 'constant') return tree.constant(meaning.name);
-    return fail('unknownName', piece.from, piece.to, index);
-  }
-
-  private argumentsOf(spelling: string, piece: Piece): Expression[] {
-    if (this.pieces.length === 0 && this.isSign('(')) {
-      const open = this.take();
-      const barsOutside = this.openBars;
-      this.openBars = 0;
-      if (this.isSign(')')) fail('functionWithoutArgument', piece.from, this.token.to, spelling);
-      const args = [this.sum()];
-      while (this.isSign(',')) {
-        this.take();
-        args.push(this.sum());
-      }
-      this.close(open);
-      this.openBars = barsOutside;
-      return args;
-    }
-    return [this.nested(() => this.bareArgument(spelling, piece))];
-  }
-
-  /** sin 2x, sin x^2, sin −x, ln sin x: an argument without brackets. */
-  private bareArgument(spelling: string, piece: Piece): Expression {
-    if (this.isSign('-') && this.pieces.length === 0) {
-      this.take();
-      return tree.negate(this.bareArgument(spelling, piece));
-    }
-    if (!this.startsFactor()) fail('functionWithoutArgument', piece.from, piece.to, spelling);
-    if (this.startsFunction()) return this.powered();
-    let product = this.powered();
-    while (this.startsPlainFactor()) {
-      this.rejectNumbersSideBySide();
-      product = tree.multiply(product, this.powered());
-    }
-    return product;
-  }
-
-  private startsFunction(): boolean {
-    const piece = this.peekPiece();
-    return piece?.meaning.kind === 'builtIn' || piece?.meaning.kind === 'function';
-  }
-
-  private startsPlainFactor(): boolean {
-    const piece = this.peekPiece();
-    if (piece) return piece.meaning.kind === 'name' || piece.meaning.kind === 'constant';
-    return this.token.kind === 'number';
-  }
-
-  private peekPiece(): Piece | undefined {
-    if (this.pieces.length === 0 && this.token.kind === 'letters') this.pieces = this.split(this.take());
-    return this.pieces[0];
-  }
-
-  /** f(x), f′(x), f^(4)(x) for a defined function. */
-  private application(piece: Piece, functionName: string): Expression {
-    const spelling = this.text.slice(piece.from, piece.to);
-    const order = this.pieces.length > 0 ? 0 : this.derivativeOrder();
-    if (this.pieces.length > 0 || !this.isSign('(')) {
-      fail('missingFunctionBracket', piece.from, piece.to, spelling);
-    }
-    const args = this.argumentsOf(spelling, piece);
-    if (args.length !== 1) fail('wrongArgumentCount', piece.from, piece.to, spelling);
-    return tree.apply(functionName, order, args[0] as Expression);
-  }
-
-  private derivativeOrder(): number {
-    let order = 0;
-    while (this.isSign("'", "''", "'''")) order += this.take().text.length;
-    const [hat, open, digits, close, argument] = this.tokens.slice(this.at, this.at + 5);
-    const isLeibniz =
-      hat?.text === '^' &&
-      open?.text === '(' &&
-      digits?.kind === 'number' &&
-      close?.text === ')' &&
-      argument?.text === '(';
-    if (order === 0 && isLeibniz && /^\d{1,2}$/.test(digits.text)) {
-      this.at += 4;
-      order = Number(digits.text);
-    }
-    return order;
-  }
 }
 
-function signedNumber(text: string): Expression {
-  return text.startsWith('-') ? tree.negate(tree.number(text.slice(1))) : tree.number(text);
+const withName = (scope: Scope, variable: string): Scope => {
+  const functions = new Set(scope.functions);
+  functions.delete(variable);
+  return { ...scope, names: new Set([...scope.names, variable]), functions };
+};
+
+/** ½ as one half. */
+function fractionOf(text: string): Expression {
+  const [numerator = '', denominator = ''] = text.split('/');
+  return tree.divide(tree.number(numerator), tree.number(denominator));
 }
 
 /** The depth of a tree, found without recursion. */

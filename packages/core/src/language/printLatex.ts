@@ -1,6 +1,13 @@
 import { builtIn } from '../functions/table.ts';
 import { strength, strengthOf } from './printText.ts';
-import type { Expression } from './tree.ts';
+import type {
+  BinderNode,
+  Condition,
+  DerivativeNode,
+  Expression,
+  PiecewiseNode,
+  Relation,
+} from './tree.ts';
 import { greekLetters } from './names.ts';
 
 const greekCommands = new Map(Object.entries(greekLetters).map(([word, letter]) => [letter, `\\${word}`]));
@@ -32,15 +39,15 @@ export function printLatex(node: Expression): string {
     case 'number':
       return latexNumber(node.text);
     case 'constant':
-      return node.name === 'pi' ? '\\pi' : 'e';
+      return constantCommands[node.name];
     case 'name':
       return latexName(node.name);
     case 'negate':
       return `-${bracketed(node.operand, strength.product)}`;
     case 'add':
-      return `${printLatex(node.left)}+${bracketed(node.right, strength.product)}`;
+      return `${bracketed(node.left, strength.sum)}+${bracketed(node.right, strength.product)}`;
     case 'subtract':
-      return `${printLatex(node.left)}-${bracketed(node.right, strength.product)}`;
+      return `${bracketed(node.left, strength.sum)}-${bracketed(node.right, strength.product)}`;
     case 'multiply':
       return printProduct(node.left, node.right);
     case 'divide':
@@ -50,8 +57,96 @@ export function printLatex(node: Expression): string {
     case 'call':
       return printCall(node.name, node.arguments, '');
     case 'apply':
-      return `${latexFunction(node.name, node.order)}\\left(${printLatex(node.argument)}\\right)`;
+      return printApplied(node.name, node.orders, node.arguments);
+    case 'piecewise':
+      return printPieces(node);
+    case 'summation':
+    case 'integral':
+    case 'limit':
+      return printBinder(node);
+    case 'derivative':
+      return printDerivative(node);
+    case 'distance':
+      return `\\left|${latexName(node.from)}${latexName(node.to)}\\right|`;
   }
+}
+
+const constantCommands = { pi: '\\pi', e: 'e', infinity: '\\infty' } as const;
+
+function printApplied(name: string, orders: readonly number[], args: readonly Expression[]): string {
+  const list = args.map(printLatex).join(', ');
+  if (orders.length === 1) return `${latexFunction(name, orders[0] as number)}\\left(${list}\\right)`;
+  const partials = orders.flatMap((order, i) =>
+    order === 0 ? [] : [`\\partial_{${i + 1}}${order > 1 ? `^{${order}}` : ''}`],
+  );
+  return `${partials.join('')} ${latexName(name)}\\left(${list}\\right)`.trim();
+}
+
+function printPieces({ pieces, otherwise }: PiecewiseNode): string {
+  const [first] = pieces;
+  if (first && pieces.length === 1 && !otherwise) {
+    return `${printLatex(first.value)},\\quad ${printLatexCondition(first.condition)}`;
+  }
+  const rows = pieces.map(
+    ({ value, condition }) => `${printLatex(value)} & \\text{if } ${printLatexCondition(condition)}`,
+  );
+  if (otherwise) rows.push(`${printLatex(otherwise)} & \\text{otherwise}`);
+  return `\\begin{cases}${rows.join('\\\\')}\\end{cases}`;
+}
+
+const relationCommands: Readonly<Record<Relation, string>> = {
+  '<': '<',
+  '>': '>',
+  '=': '=',
+  '≤': '\\le',
+  '≥': '\\ge',
+  '≠': '\\ne',
+};
+
+/** A condition as LaTeX, with its words set as text. */
+export function printLatexCondition(condition: Condition): string {
+  switch (condition.kind) {
+    case 'comparison':
+      return condition.operands
+        .map((operand, i) => {
+          const relation = condition.relations[i - 1];
+          return `${relation === undefined ? '' : ` ${relationCommands[relation]} `}${printLatex(operand)}`;
+        })
+        .join('');
+    case 'and':
+    case 'or': {
+      const side = (part: Condition): string =>
+        part.kind === 'or' && condition.kind === 'and'
+          ? `\\left(${printLatexCondition(part)}\\right)`
+          : printLatexCondition(part);
+      return `${side(condition.left)}\\text{ ${condition.kind} }${side(condition.right)}`;
+    }
+    case 'not':
+      return `\\text{not }\\left(${printLatexCondition(condition.operand)}\\right)`;
+  }
+}
+
+const sideMarks = { left: '^{-}', right: '^{+}', both: '' } as const;
+
+function printBinder(node: BinderNode): string {
+  const variable = latexName(node.variable);
+  const body = bracketed(node.body, strength.product);
+  switch (node.kind) {
+    case 'summation':
+      return `\\sum_{${variable}=${printLatex(node.from)}}^{${printLatex(node.to)}} ${body}`;
+    case 'integral':
+      return `\\int_{${printLatex(node.from)}}^{${printLatex(node.to)}} ${body}\\,\\mathrm{d}${variable}`;
+    case 'limit':
+      return `\\lim_{${variable}\\to ${printLatex(node.target)}${sideMarks[node.side]}} ${body}`;
+  }
+}
+
+function printDerivative({ variable, order, isPartial, body, at }: DerivativeNode): string {
+  const d = isPartial ? '\\partial ' : '\\mathrm{d}';
+  const power = order > 1 ? `^{${order}}` : '';
+  const written = `\\frac{${d}${power}}{${d}${latexName(variable)}${power}}\\left(${printLatex(body)}\\right)`;
+  const isAtItself = at.kind === 'name' && at.name === variable;
+  return isAtItself ? written : `\\left.${written}\\right|_{${latexName(variable)}=${printLatex(at)}}`;
 }
 
 function bracketed(node: Expression, least: number): string {
@@ -62,11 +157,12 @@ function bracketed(node: Expression, least: number): string {
 function printPower(base: Expression, exponent: Expression): string {
   const raised = `^{${printExponent(exponent)}}`;
   if (base.kind === 'call') {
-    const form = builtIn(base.name).latex;
-    if (form.kind === 'operator' && exponent.kind === 'number')
+    const { kind } = builtIn(base.name).notation;
+    if (kind === 'operator' && exponent.kind === 'number') {
       return printCall(base.name, base.arguments, raised);
-    if (form.kind === 'operator' || base.name === 'exp') return `\\left(${printLatex(base)}\\right)${raised}`;
-    return `${printLatex(base)}${raised}`;
+    }
+    const isOpen = kind === 'operator' || kind === 'exponential' || kind === 'suffix';
+    return isOpen ? `\\left(${printLatex(base)}\\right)${raised}` : `${printLatex(base)}${raised}`;
   }
   const isFraction = base.kind === 'divide';
   return `${isFraction ? `\\left(${printLatex(base)}\\right)` : bracketed(base, strength.atom)}${raised}`;
@@ -80,16 +176,33 @@ function printExponent(exponent: Expression): string {
 }
 
 function printCall(name: string, args: readonly Expression[], raised: string): string {
-  const { latex } = builtIn(name);
-  if (latex.kind === 'template') {
-    if (name === 'factorial') return `${bracketed(args[0] as Expression, strength.atom)}!`;
-    return latex.write(...args.map(printLatex));
-  }
+  const { notation } = builtIn(name);
   const argument = args[0] as Expression;
   const text = printLatex(argument);
-  return isPlainArgument(argument)
-    ? `${latex.command}${raised} ${text}`
-    : `${latex.command}${raised}\\left(${text}\\right)`;
+  switch (notation.kind) {
+    case 'operator':
+      return isPlainArgument(argument)
+        ? `${notation.latex}${raised} ${text}`
+        : `${notation.latex}${raised}\\left(${text}\\right)`;
+    case 'indexed':
+      return `${notation.latex}_{${text}}\\left(${printLatex(args[1] as Expression)}\\right)`;
+    case 'listed':
+      return `${notation.latex}\\left(${args.map(printLatex).join(', ')}\\right)`;
+    case 'fence':
+      return `\\left${notation.open.latex}${text}\\right${notation.close.latex}`;
+    case 'root':
+      return printRoot(notation.degree, args);
+    case 'exponential':
+      return `e^{${text}}`;
+    case 'suffix':
+      return `${bracketed(argument, strength.atom)}${notation.latex}`;
+  }
+}
+
+function printRoot(degree: number | 'argument', args: readonly Expression[]): string {
+  const texts = args.map(printLatex);
+  if (degree === 'argument') return `\\sqrt[${texts[0] ?? ''}]{${texts[1] ?? ''}}`;
+  return degree === 2 ? `\\sqrt{${texts[0] ?? ''}}` : `\\sqrt[${degree}]{${texts[0] ?? ''}}`;
 }
 
 /** An argument that needs no bracket in print: x, 2x, πt, a fraction. */
@@ -109,7 +222,7 @@ function isPlainArgument(node: Expression): boolean {
     case 'power':
       return node.base.kind === 'name' && node.exponent.kind === 'number';
     case 'call':
-      return builtIn(node.name).latex.kind === 'template';
+      return builtIn(node.name).notation.kind !== 'operator';
     default:
       return false;
   }
@@ -128,7 +241,7 @@ function printProduct(left: Expression, right: Expression): string {
 
 function isOperatorCall(node: Expression): boolean {
   if (node.kind === 'power') return isOperatorCall(node.base);
-  return node.kind === 'call' && builtIn(node.name).latex.kind === 'operator';
+  return node.kind === 'call' && builtIn(node.name).notation.kind === 'operator';
 }
 
 /** Whether the print ends in an argument without brackets, which a further factor would seem to join. */

@@ -35,7 +35,17 @@ export type ProblemCode =
   | 'headNotUnderstood'
   | 'bodyMissing'
   | 'secondEquals'
-  | 'tooLarge';
+  | 'tooLarge'
+  | 'conditionExpected'
+  | 'relationHere'
+  | 'otherwiseNotLast'
+  | 'differentialMissing'
+  | 'wordMissing'
+  | 'boundsMissing'
+  | 'infinityHere'
+  | 'pointHere'
+  | 'pointNotUnderstood'
+  | 'latexNotUnderstood';
 
 const sentences: Record<ProblemCode, (problem: Problem) => string> = {
   empty: () => 'There is nothing here yet: write a formula such as x^2 − 1.',
@@ -65,6 +75,17 @@ const sentences: Record<ProblemCode, (problem: Problem) => string> = {
   headNotUnderstood: (p) => `“${p.subject}” is not a name that can be defined: write f(x) = … or a = ….`,
   bodyMissing: () => 'Something is missing after the equals sign.',
   secondEquals: () => 'A definition has one equals sign; here is another.',
+  conditionExpected: () => 'A condition is expected here, such as x < 3 or 0 ≤ x ≤ 12.',
+  relationHere: (p) => `“${p.subject}” compares two numbers; write a condition after if or for.`,
+  otherwiseNotLast: () => 'The piece with otherwise comes last.',
+  differentialMissing: () => 'An integral ends with its variable, as in ∫[0, 1] f(t) dt.',
+  wordMissing: (p) => `The word “${p.subject}” is missing here.`,
+  boundsMissing: (p) => `${p.subject} needs its bounds in brackets.`,
+  infinityHere: () => '∞ is not a number: it can be the target of a limit or the end of an interval.',
+  pointHere: (p) =>
+    `${p.subject} is a point; its coordinates are x_${p.subject} and y_${p.subject}.`,
+  pointNotUnderstood: () => 'A point is written with two coordinates, as in P = (2.5, 1).',
+  latexNotUnderstood: (p) => `“${p.subject}” is not known here.`,
   tooLarge: () => 'This formula is too large to be worked out; please split it into smaller parts.',
 };
 

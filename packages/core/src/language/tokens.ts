@@ -10,6 +10,8 @@ export type Token =
       readonly from: number;
       readonly to: number;
     }
+  /** A fraction in one character, as ½. */
+  | { readonly kind: 'fraction'; readonly text: string; readonly from: number; readonly to: number }
   | { readonly kind: 'superscript'; readonly text: string; readonly from: number; readonly to: number }
   | { readonly kind: 'sign'; readonly text: string; readonly from: number; readonly to: number }
   | { readonly kind: 'end'; readonly text: ''; readonly from: number; readonly to: number };
@@ -33,6 +35,18 @@ const sameAs: Readonly<Record<string, string>> = {
   '}': ')',
   '′': "'",
   '’': "'",
+  '⩽': '≤',
+  '⩾': '≥',
+  '⟶': '→',
+};
+
+/** Signs of two characters. */
+const pairs: Readonly<Record<string, string>> = {
+  '**': '^',
+  '<=': '≤',
+  '>=': '≥',
+  '!=': '≠',
+  '->': '→',
 };
 
 const superscripts: Readonly<Record<string, string>> = {
@@ -49,9 +63,29 @@ const superscripts: Readonly<Record<string, string>> = {
   '⁻': '-',
 };
 
+const fractions: Readonly<Record<string, string>> = {
+  '½': '1/2',
+  '⅓': '1/3',
+  '⅔': '2/3',
+  '¼': '1/4',
+  '¾': '3/4',
+  '⅕': '1/5',
+  '⅖': '2/5',
+  '⅗': '3/5',
+  '⅘': '4/5',
+  '⅙': '1/6',
+  '⅚': '5/6',
+  '⅛': '1/8',
+  '⅜': '3/8',
+  '⅝': '5/8',
+  '⅞': '7/8',
+};
+
 const subscripts = '₀₁₂₃₄₅₆₇₈₉';
 const numberPattern = /(?:\d+\.?\d*|\.\d+)(?:E[+-]?\d+)?/y;
 const letterPattern = /\p{L}/u;
+/** Characters without ink: zero-width spaces and the signs for "applied to" and "times" that are never seen. */
+const invisible = /[\u200b\u2060-\u2064\ufeff]/u;
 const signs = new Set([
   '+',
   '-',
@@ -72,6 +106,13 @@ const signs = new Set([
   '>',
   '≤',
   '≥',
+  '≠',
+  ';',
+  '→',
+  '∞',
+  '∫',
+  '∑',
+  '∂',
 ]);
 
 /**
@@ -84,7 +125,7 @@ export function tokenize(text: string): Token[] {
   let at = 0;
   while (at < text.length) {
     const character = String.fromCodePoint(text.codePointAt(at) ?? 0);
-    if (/\s/u.test(character) || character === '\u200b') {
+    if (/\s/u.test(character) || invisible.test(character)) {
       at += character.length;
       continue;
     }
@@ -92,6 +133,7 @@ export function tokenize(text: string): Token[] {
       readNumber(text, at) ??
       readLetters(text, at) ??
       readSuperscript(text, at) ??
+      readFraction(at, character) ??
       readSign(text, at, character);
     tokens.push(token);
     at = token.to;
@@ -117,8 +159,8 @@ function readNumber(text: string, from: number): Token | undefined {
 function isOutsideBrackets(text: string, at: number): boolean {
   let depth = 0;
   for (let i = 0; i < at; i++) {
-    if (text[i] === '(') depth++;
-    else if (text[i] === ')') depth--;
+    if ('([{'.includes(text[i] as string)) depth++;
+    else if (')]}'.includes(text[i] as string)) depth--;
   }
   return depth <= 0;
 }
@@ -160,9 +202,20 @@ function readSuperscript(text: string, from: number): Token | undefined {
   return { kind: 'superscript', text: plain, from, to };
 }
 
+function readFraction(from: number, character: string): Token | undefined {
+  const fraction = fractions[character];
+  return fraction === undefined ? undefined : { kind: 'fraction', text: fraction, from, to: from + 1 };
+}
+
 function readSign(text: string, from: number, character: string): Token {
   const to = from + character.length;
-  if (character === '*' && text[to] === '*') return { kind: 'sign', text: '^', from, to: to + 1 };
+  const pair = pairs[text.slice(from, from + 2)];
+  if (pair !== undefined) return { kind: 'sign', text: pair, from, to: from + 2 };
+  const partial = /^∂(?:_([12])|([₁₂]))/u.exec(text.slice(from, from + 3));
+  if (partial) {
+    const argument = partial[1] ?? String(subscripts.indexOf(partial[2] ?? ''));
+    return { kind: 'sign', text: `∂${argument}`, from, to: from + partial[0].length };
+  }
   if (character === '″') return { kind: 'sign', text: "''", from, to };
   if (character === '‴') return { kind: 'sign', text: "'''", from, to };
   const plain = sameAs[character] ?? character;

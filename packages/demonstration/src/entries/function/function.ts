@@ -8,6 +8,7 @@ import {
   TooLarge,
   tree,
   type Definition,
+  type FunctionBody,
   type Functions,
   type Problem,
   type Rational,
@@ -81,12 +82,12 @@ function idsMentioned({ body, variable }: Definition, directory: Directory): Id[
 
 /** The bodies of all functions that the definition mentions, directly or through others. */
 function functionsFor({ body }: Definition, context: WorkContext): Functions | null {
-  const functions = new Map<string, { variable: string; body: CurveResult['body'] }>();
+  const functions = new Map<string, FunctionBody>();
   for (const name of tree.mentioned(body).functions) {
     const curve = context.curve(context.directory.idOf.get(name) ?? '');
     if (!curve) return null;
     curve.functions.forEach((value, key) => functions.set(key, value));
-    functions.set(curve.name, { variable: curve.variable, body: curve.body });
+    functions.set(curve.name, { variables: [curve.variable], body: curve.body });
   }
   return functions;
 }

@@ -1,0 +1,23 @@
+import type { Canonical } from './canonical.ts';
+import { expanded, factored } from './expand.ts';
+import { written, type NumberStyle } from './written.ts';
+import { printText } from '../language/printText.ts';
+import { children, type Expression } from '../language/tree.ts';
+
+/** Decimals where a decimal was typed, fractions otherwise. */
+export function numberStyle(node: Expression): NumberStyle {
+  if (node.kind === 'number') return node.text.includes('.') ? 'decimal' : 'fraction';
+  return children(node).some((part) => numberStyle(part) === 'decimal') ? 'decimal' : 'fraction';
+}
+
+/** The form that makes the shortest text: as it is, multiplied out, with common factors taken out; on a tie, the first. */
+export function shortest(form: Canonical, style: NumberStyle): Expression {
+  const multipliedOut = expanded(form);
+  const forms = [form, multipliedOut, factored(form), factored(multipliedOut)];
+  const distinct = [...new Map(forms.map((candidate) => [candidate.key, candidate])).values()];
+  const texts = distinct.map((candidate) => {
+    const expression = written(candidate, style);
+    return { expression, length: printText(expression).length };
+  });
+  return texts.reduce((best, next) => (next.length < best.length ? next : best)).expression;
+}

@@ -1,0 +1,121 @@
+import { isWordToken } from './cursor.ts';
+import type { Parser } from './parser.ts';
+import { fail } from './problem.ts';
+import type { Token } from './tokens.ts';
+import * as tree from './tree.ts';
+import type { Condition, Expression, Piece, Relation } from './tree.ts';
+
+const relations: readonly string[] = ['<', '≤', '>', '≥', '=', '≠'];
+
+/**
+ * An expression with its pieces or its domain: `x^2 if x < 0; 2x + 1 otherwise`, `x(12-x)/5 for 0 ≤ x ≤ 12`.
+ * A domain behind all pieces holds for the whole.
+ */
+export function readPieces(parser: Parser): Expression {
+  let result = readPieceList(parser);
+  while (parser.isWord('for')) {
+    parser.take();
+    result = tree.piecewise([{ value: result, condition: readCondition(parser) }]);
+  }
+  return result;
+}
+
+function readPieceList(parser: Parser): Expression {
+  const first = readPiece(parser);
+  if (first.condition === undefined) return first.value;
+  const pieces: Piece[] = [];
+  let next: { value: Expression; condition: Condition | 'otherwise' | undefined } = first;
+  for (;;) {
+    if (next.condition === undefined) fail('wordMissing', parser.token.from, parser.token.to, 'if');
+    if (next.condition === 'otherwise') {
+      if (parser.isSign(';')) fail('otherwiseNotLast', parser.token.from, parser.token.to);
+      return pieces.length === 0 ? next.value : tree.piecewise(pieces, next.value);
+    }
+    pieces.push({ value: next.value, condition: next.condition });
+    if (!parser.isSign(';')) return tree.piecewise(pieces);
+    parser.take();
+    next = readPiece(parser);
+  }
+}
+
+function readPiece(parser: Parser): { value: Expression; condition: Condition | 'otherwise' | undefined } {
+  if (parser.isWord('otherwise')) {
+    parser.take();
+    return { value: parser.sum(), condition: 'otherwise' };
+  }
+  const value = parser.sum();
+  if (parser.isWord('otherwise')) {
+    parser.take();
+    return { value, condition: 'otherwise' };
+  }
+  if (parser.isWord('if')) {
+    parser.take();
+    return { value, condition: readCondition(parser) };
+  }
+  return { value, condition: undefined };
+}
+
+/** A condition: `or` binds least, then `and`, then `not`. */
+export function readCondition(parser: Parser): Condition {
+  let left = readConjunction(parser);
+  while (parser.isWord('or')) {
+    parser.take();
+    left = { kind: 'or', left, right: readConjunction(parser) };
+  }
+  return left;
+}
+
+function readConjunction(parser: Parser): Condition {
+  let left = readNegation(parser);
+  while (parser.isWord('and')) {
+    parser.take();
+    left = { kind: 'and', left, right: readNegation(parser) };
+  }
+  return left;
+}
+
+function readNegation(parser: Parser): Condition {
+  if (parser.isWord('not')) {
+    parser.take();
+    return parser.nested(() => ({ kind: 'not', operand: readNegation(parser) }));
+  }
+  if (!opensCondition(parser)) return readComparison(parser);
+  const open = parser.take();
+  const inside = parser.nested(() => readCondition(parser));
+  parser.close(open);
+  return inside;
+}
+
+/** Whether the bracket ahead holds a condition rather than an expression: a relation or a word directly inside. */
+function opensCondition(parser: Parser): boolean {
+  if (!parser.isSign('(')) return false;
+  const end = parser.closingOf(parser.position);
+  let depth = 0;
+  for (let i = parser.position; i < end; i++) {
+    const token = parser.all[i] as Token;
+    if (token.kind === 'sign' && token.text === '(') depth++;
+    else if (token.kind === 'sign' && token.text === ')') depth--;
+    else if (depth === 1 && isWordToken(token, 'if', 'for', 'otherwise')) return false;
+    else if (depth === 1 && (isRelation(token) || isWordToken(token, 'and', 'or', 'not'))) return true;
+    else if (isWordToken(token, 'and', 'or', 'not')) return true;
+  }
+  return false;
+}
+
+const isRelation = (token: Token): boolean => token.kind === 'sign' && relations.includes(token.text);
+
+function readComparison(parser: Parser): Condition {
+  const operands = [comparable(parser)];
+  const found: Relation[] = [];
+  while (parser.isSign(...relations)) {
+    found.push(parser.take().text as Relation);
+    operands.push(comparable(parser));
+  }
+  if (found.length === 0) fail('conditionExpected', parser.token.from, parser.token.to);
+  return { kind: 'comparison', operands, relations: found };
+}
+
+/** A side of a comparison; ±∞ may stand there. */
+function comparable(parser: Parser): Expression {
+  return parser.withInfinity(() => parser.sum());
+}

@@ -1,0 +1,139 @@
+import { meaningOf, nearestName, type NameMeaning, type Scope, type Word } from './names.ts';
+import { fail } from './problem.ts';
+import type { Token } from './tokens.ts';
+
+const deepestNesting = 200;
+
+/** One name of a run of letters, with its place in the text. */
+export interface Piece {
+  readonly meaning: NameMeaning;
+  readonly from: number;
+  readonly to: number;
+}
+
+/** A place in a list of tokens, and the names that are still to be read from the run of letters before it. */
+export class Cursor {
+  protected at = 0;
+  /** Names still to be read from the run of letters taken last. */
+  protected pieces: Piece[] = [];
+
+  constructor(
+    protected readonly tokens: readonly Token[],
+    readonly text: string,
+    public scope: Scope,
+    private depth = 0,
+  ) {}
+
+  get token(): Token {
+    return this.tokens[this.at] as Token;
+  }
+
+  get position(): number {
+    return this.at;
+  }
+
+  get nesting(): number {
+    return this.depth;
+  }
+
+  /** The token `distance` places ahead (or behind, below 0); the closing one beyond the end. */
+  ahead(distance: number): Token | undefined {
+    return this.tokens[this.at + distance];
+  }
+
+  /** All tokens, for looking ahead. */
+  get all(): readonly Token[] {
+    return this.tokens;
+  }
+
+  isSign(...texts: string[]): boolean {
+    return this.pieces.length === 0 && this.token.kind === 'sign' && texts.includes(this.token.text);
+  }
+
+  isWord(...texts: Word[]): boolean {
+    return this.pieces.length === 0 && isWordToken(this.token, ...texts);
+  }
+
+  take(): Token {
+    const taken = this.token;
+    if (taken.kind !== 'end') this.at++;
+    return taken;
+  }
+
+  skip(count: number): void {
+    this.at = Math.min(this.tokens.length - 1, this.at + count);
+  }
+
+  spelled(from: { readonly from: number }, to: { readonly to: number } = this.token): string {
+    return this.text.slice(from.from, to.to);
+  }
+
+  /** Runs a reading step one level deeper; too deep is a problem of the whole text. */
+  nested<T>(read: () => T): T {
+    if (++this.depth > deepestNesting) fail('tooNested', 0, this.text.length);
+    const result = read();
+    this.depth--;
+    return result;
+  }
+
+  /** The index of the token that closes the bracket at `open`, or −1. */
+  closingOf(open: number): number {
+    let depth = 0;
+    for (let i = open; i < this.tokens.length; i++) {
+      const token = this.tokens[i] as Token;
+      if (token.kind !== 'sign') continue;
+      if (token.text === '(') depth++;
+      else if (token.text === ')' && --depth === 0) return i;
+    }
+    return -1;
+  }
+
+  protected peekPiece(): Piece | undefined {
+    if (this.pieces.length === 0 && this.token.kind === 'letters') this.pieces = this.split(this.take());
+    return this.pieces[0];
+  }
+
+  /** Splits a run of letters by the longest name known at each place. */
+  protected split(token: Token): Piece[] {
+    if (token.kind !== 'letters') throw new TypeError('only runs of letters are split');
+    const letters = [...token.text];
+    const pieces: Piece[] = [];
+    let start = 0;
+    let offset = token.from;
+    while (start < letters.length) {
+      const found = this.longestName(letters, start, token.index);
+      if (!found) this.rejectName(token);
+      const rest = letters.slice(start, start + found.length).join('');
+      const to = start + found.length === letters.length ? token.to : offset + rest.length;
+      pieces.push({ meaning: found.meaning, from: offset, to });
+      start += found.length;
+      offset += rest.length;
+    }
+    return pieces;
+  }
+
+  private longestName(letters: readonly string[], start: number, index: string) {
+    for (let length = Math.min(longestName, letters.length - start); length > 0; length--) {
+      const isLast = start + length === letters.length;
+      const spelling = letters.slice(start, start + length).join('');
+      const meaning = meaningOf(spelling, isLast ? index : '', this.scope);
+      if (meaning) return { meaning, length };
+    }
+    return undefined;
+  }
+
+  private rejectName(token: Token & { kind: 'letters' }): never {
+    const subject = this.text.slice(token.from, token.to);
+    const plainDigits = /^\d$/.test(token.index) && !subject.includes('_');
+    if (plainDigits && meaningOf(token.text, '', this.scope)?.kind === 'name') {
+      fail('unknownName', token.from, token.to, subject, `${token.text}^${token.index}`);
+    }
+    fail('unknownName', token.from, token.to, subject, nearestName(token.text, this.scope));
+  }
+}
+
+/** Letters of a name that are compared at most, so that a long run of letters is split in bounded steps. */
+const longestName = 60;
+
+export const isWordToken = (token: Token | undefined, ...texts: Word[]): boolean =>
+  token?.kind === 'letters' && token.index === '' && (texts as string[]).includes(token.text);

@@ -1,0 +1,202 @@
+import { enclose } from '../evaluate/enclosures.ts';
+import type { Program } from '../evaluate/program.ts';
+import { evaluateAt } from '../evaluate/values.ts';
+import type { Side } from '../language/tree.ts';
+import * as big from './bigFloat.ts';
+import type { BigFloat } from './bigFloat.ts';
+import { evaluatePrecisely, NotPrecise } from './precise.ts';
+import { preciseValue } from './recognise.ts';
+
+/**
+ * What a function tends to. `proved` says whether the limit follows from an enclosure (the function is
+ * continuous there); otherwise it was found by evaluation with hundreds of digits close to the place.
+ */
+export type Limit =
+  | { readonly kind: 'finite'; readonly value: number; readonly proved: boolean }
+  | { readonly kind: 'infinite'; readonly sign: 1 | -1 }
+  /** The function is not defined beside the place. */
+  | { readonly kind: 'undefined' }
+  /** It swings, or tends to different values from the two sides. */
+  | { readonly kind: 'none' };
+
+/**
+ * The limit of f as x tends to `target` (±Infinity for the limit at infinity).
+ * @param parameters values in the order of `program.parameters`
+ */
+export function limitOfProgram(
+  program: Program,
+  target: number,
+  side: Side,
+  parameters: readonly number[] = [],
+): Limit {
+  if (Number.isNaN(target)) return { kind: 'undefined' };
+  if (!Number.isFinite(target)) return oneSided(program, target, target > 0 ? -1 : 1, parameters);
+  const place = (bits: number): BigFloat => preciseValue(target, bits);
+  const around = enclose(program, target, target, parameters);
+  const beside = Math.max(Math.abs(target), 1) * 1e-9;
+  const isContinuous = around.sure && enclose(program, target - beside, target + beside, parameters).sure;
+  if (isContinuous) return { kind: 'finite', value: evaluateAt(program, target, parameters), proved: true };
+  if (side !== 'both') return oneSided(program, place, side === 'left' ? -1 : 1, parameters);
+  return joined(oneSided(program, place, -1, parameters), oneSided(program, place, 1, parameters));
+}
+
+/** A place known to as many binary digits as are asked for. */
+export type PrecisePlace = (bits: number) => BigFloat;
+
+/** A limit exists where both one-sided ones do and agree; infinite ones of one sign agree too. */
+function joined(left: Limit, right: Limit): Limit {
+  if (left.kind === 'finite' && right.kind === 'finite') {
+    const scale = Math.max(Math.abs(left.value), Math.abs(right.value));
+    return Math.abs(left.value - right.value) <= 1e-14 * scale ? right : { kind: 'none' };
+  }
+  if (left.kind === 'infinite' && right.kind === 'infinite' && left.sign === right.sign) return left;
+  return { kind: 'none' };
+}
+
+/** Decimal digits of nearness to the place: x = a ± c·10^−N, or ±c·10^N towards infinity. */
+const nearness = [20, 40, 80, 160] as const;
+/** Where numbers of that size cannot be handled, as in e^(e^x). */
+const modestNearness = [0.5, 1, 2, 3] as const;
+/** Three places at each nearness tell a limit from a swing. */
+const multipliers = [1, 0.7390851332151607, 0.3183098861837907] as const;
+
+/** The limit of f from one side of a place (1 from the right), or towards ±Infinity. */
+export function oneSided(
+  program: Program,
+  target: PrecisePlace | number,
+  side: 1 | -1,
+  parameters: readonly number[] = [],
+): Limit {
+  for (const scales of [nearness, modestNearness]) {
+    try {
+      const rows = scales.map((digits) =>
+        multipliers.map((c) => sample(program, target, side, c, digits, parameters)),
+      );
+      return judged(rows);
+    } catch (error) {
+      if (error instanceof NotPrecise) return byDoubles(program, target, side, parameters);
+      if (!(error instanceof big.OutOfRange)) throw error;
+    }
+  }
+  return { kind: 'none' };
+}
+
+function sample(
+  program: Program,
+  target: PrecisePlace | number,
+  side: 1 | -1,
+  multiplier: number,
+  digits: number,
+  parameters: readonly number[],
+): BigFloat | null {
+  const bits = Math.ceil((3 * digits + 60) * 3.33);
+  const isFinite = typeof target !== 'number';
+  const power = big.exp(
+    big.multiply(big.fromDouble(isFinite ? -digits : digits), big.ln(big.fromInteger(10n), bits), bits),
+    bits,
+  );
+  const size = big.multiply(power, big.fromDouble(multiplier), bits);
+  const step = side > 0 ? size : big.negate(size);
+  // Towards +∞ the side is −1: x comes from the left.
+  const x = isFinite ? big.add(target(bits), step, bits) : big.negate(step);
+  return evaluatePrecisely(
+    program,
+    x,
+    parameters.map((value) => preciseValue(value, bits)),
+    bits,
+  );
+}
+
+type Row = readonly (BigFloat | null)[];
+
+function judged(rows: readonly Row[]): Limit {
+  if (rows.slice(1).some((row) => row.includes(null))) return { kind: 'undefined' };
+  const values = rows.slice(1) as readonly (readonly BigFloat[])[];
+  const last = values.at(-1) as readonly BigFloat[];
+  if (isSettled(last)) return finite(last[0] as BigFloat);
+  const growth = growing(values);
+  if (growth !== 0) return { kind: 'infinite', sign: growth };
+  return slow(values.map((row) => row.map(big.toDouble)));
+}
+
+/** Values that settle below this size tend to 0. */
+const vanishing = -83n;
+
+const finite = (value: BigFloat): Limit => ({
+  kind: 'finite',
+  value: big.order(value) < vanishing ? 0 : big.toDouble(value),
+  proved: false,
+});
+
+const kept = 200;
+/** The values at the nearest places differ by less than 10^−25, relative to 1 or to their size. */
+function isSettled(row: readonly BigFloat[]): boolean {
+  const [first] = row as [BigFloat];
+  return row.every((value) => {
+    const difference = big.subtract(value, first, kept);
+    const scale = big.order(first) > 0n ? big.order(first) : 0n;
+    return big.isZero(difference) || big.order(difference) - scale < vanishing;
+  });
+}
+
+/** The common sign of values that grow without bound, at least like a logarithm; 0 for any others. */
+function growing(values: readonly (readonly BigFloat[])[]): 1 | -1 | 0 {
+  const sign = big.sign(values[0]?.[0] as BigFloat);
+  if (sign === 0 || values.flat().some((value) => big.sign(value) !== sign)) return 0;
+  const sizes = values.map((row) => row.map((value) => big.absolute(value)));
+  for (let c = 0; c < multipliers.length; c++) {
+    const [a, b, d] = sizes.map((row) => row[c] as BigFloat) as [BigFloat, BigFloat, BigFloat];
+    const firstRise = big.subtract(b, a, kept);
+    const nextRise = big.subtract(d, b, kept);
+    // Places twice as many digits away: a logarithm rises by twice as much, a double logarithm by as much.
+    const isGrowing =
+      big.sign(firstRise) > 0 &&
+      big.sign(big.subtract(nextRise, big.multiply(big.fromDouble(0.9), firstRise, kept), kept)) > 0;
+    if (!isGrowing) return 0;
+  }
+  return sign > 0 ? 1 : -1;
+}
+
+/** A limit approached as slowly as 1/ln x: extrapolated (Aitken), and accepted where the three series agree. */
+function slow(values: readonly (readonly number[])[]): Limit {
+  const limits = multipliers.map((_, c) => {
+    const [a, b, d] = values.map((row) => row[c] as number) as [number, number, number];
+    const ratio = (d - b) / (b - a);
+    return ratio > 0 && ratio < 0.85 ? d + ((d - b) * ratio) / (1 - ratio) : NaN;
+  });
+  const spread = Math.max(...limits) - Math.min(...limits);
+  const [first] = limits as [number];
+  if (!(spread < 1e-3 * Math.max(1, Math.abs(first)))) return { kind: 'none' };
+  const whole = Math.round(first * 12) / 12;
+  return { kind: 'finite', value: Math.abs(whole - first) < 2e-3 ? whole : first, proved: false };
+}
+
+const doubleSteps = 18;
+
+/** For integrals and limits inside: doubles at halved distances, extrapolated (Richardson). */
+function byDoubles(
+  program: Program,
+  target: PrecisePlace | number,
+  side: 1 | -1,
+  parameters: readonly number[],
+): Limit {
+  const centre = typeof target === 'number' ? target : big.toDouble(target(100));
+  const at = (k: number): number =>
+    Number.isFinite(centre) ? centre + side * 2 ** -k : -side * 2 ** (k * 1.5);
+  const raw = Array.from({ length: doubleSteps }, (_, k) => evaluateAt(program, at(k + 2), parameters));
+  if (raw.slice(4).some(Number.isNaN)) return { kind: 'undefined' };
+  const tail = raw.slice(-4);
+  const isGrowing = tail.every((y, i) => i === 0 || Math.abs(y) > 1.5 * Math.abs(tail[i - 1] as number));
+  if (isGrowing) return { kind: 'infinite', sign: (tail.at(-1) as number) > 0 ? 1 : -1 };
+  let best = { value: NaN, change: Infinity };
+  let level = raw;
+  for (let order = 1; order <= 4; order++) {
+    level = level.slice(1).map((y, i) => y + (y - (level[i] as number)) / (2 ** order - 1));
+    level.slice(1).forEach((y, i) => {
+      const change = Math.abs(y - (level[i] as number));
+      if (change < best.change) best = { value: y, change };
+    });
+  }
+  const isSure = best.change < 1e-6 * Math.max(1, Math.abs(best.value));
+  return isSure ? { kind: 'finite', value: best.value, proved: false } : { kind: 'none' };
+}
