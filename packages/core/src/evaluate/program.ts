@@ -113,6 +113,24 @@ export function compile(
   return builder.program;
 }
 
+/** Several functions of one variable in one program, their common steps shared. */
+export interface Bundle extends Program {
+  /** The step of each function. */
+  readonly outputs: readonly number[];
+}
+
+/** Compiles several functions together. @throws TooLarge as `compile` does */
+export function compileTogether(
+  bodies: readonly Expression[],
+  variable: string,
+  functions: Functions = noFunctions,
+): Bundle {
+  const builder = new Builder(functions);
+  const bindings: Bindings = new Map([[variable, builder.push({ op: 'variable' })]]);
+  const outputs = bodies.map((body) => builder.derivative(body, variable, 0, bindings));
+  return { ...builder.program, outputs };
+}
+
 type Bindings = ReadonlyMap<string, number>;
 
 class Builder {

@@ -1,0 +1,219 @@
+import { baseAndExponent, numeric, power, product, sum, whole, type Canonical } from './canonical.ts';
+import * as rational from './rational.ts';
+import type { Rational } from './rational.ts';
+
+/** Coefficients by ascending power; the last is not 0, and the zero polynomial has none. */
+export type Polynomial = readonly Rational[];
+
+export const highestDegree = 60;
+
+/** A canonical form as a polynomial in one variable with rational coefficients; null where it is none. */
+export function polynomialOf(c: Canonical, variable: string): Polynomial | null {
+  const terms = c.kind === 'sum' ? c.terms : [c];
+  const coefficients: Rational[] = [];
+  for (const term of terms) {
+    const monomial = monomialOf(term, variable);
+    if (!monomial) return null;
+    const { coefficient, degree } = monomial;
+    coefficients[degree] = rational.add(coefficients[degree] ?? rational.zero, coefficient);
+  }
+  return trimmed(Array.from(coefficients, (one) => one ?? rational.zero));
+}
+
+function monomialOf(term: Canonical, variable: string): { coefficient: Rational; degree: number } | null {
+  if (term.kind === 'number') return { coefficient: term.value, degree: 0 };
+  const factors = term.kind === 'product' ? term.factors : [term];
+  const coefficient = term.kind === 'product' ? term.coefficient : rational.one;
+  const [only] = factors;
+  if (!only || factors.length !== 1) return null;
+  const { base, exponent } = baseAndExponent(only);
+  const isPower =
+    base.key === variable &&
+    exponent.kind === 'number' &&
+    rational.isInteger(exponent.value) &&
+    exponent.value.numerator > 0n &&
+    exponent.value.numerator <= BigInt(highestDegree);
+  return isPower ? { coefficient, degree: Number(exponent.value.numerator) } : null;
+}
+
+function trimmed(coefficients: readonly Rational[]): Polynomial {
+  let length = coefficients.length;
+  while (length > 0 && rational.isZero(coefficients[length - 1] as Rational)) length--;
+  return coefficients.slice(0, length);
+}
+
+export const degree = (p: Polynomial): number => p.length - 1;
+const leading = (p: Polynomial): Rational => p.at(-1) as Rational;
+
+/** The polynomial as a canonical form in the variable. */
+export function toCanonical(p: Polynomial, variable: string): Canonical {
+  const x: Canonical = { kind: 'atom', node: { kind: 'name', name: variable }, key: variable };
+  return sum(p.map((coefficient, k) => product([numeric(coefficient), power(x, whole(k))])));
+}
+
+export function derivative(p: Polynomial): Polynomial {
+  return p.slice(1).map((coefficient, k) => rational.multiply(coefficient, rational.rational(k + 1)));
+}
+
+/** The value at a rational, by Horner's scheme. */
+export function valueAt(p: Polynomial, x: Rational): Rational {
+  return p.reduceRight((sum, coefficient) => rational.add(rational.multiply(sum, x), coefficient), rational.zero);
+}
+
+/** Quotient and remainder. */
+export function divide(a: Polynomial, b: Polynomial): { quotient: Polynomial; remainder: Polynomial } {
+  const rest = [...a];
+  const quotient: Rational[] = Array.from({ length: Math.max(0, a.length - b.length + 1) }, () => rational.zero);
+  for (let shift = a.length - b.length; shift >= 0; shift--) {
+    const factor = rational.divide(rest[shift + b.length - 1] as Rational, leading(b));
+    quotient[shift] = factor;
+    b.forEach((coefficient, k) => {
+      rest[shift + k] = rational.subtract(rest[shift + k] as Rational, rational.multiply(factor, coefficient));
+    });
+  }
+  return { quotient: trimmed(quotient), remainder: trimmed(rest) };
+}
+
+/** With leading coefficient 1. */
+const monic = (p: Polynomial): Polynomial => p.map((coefficient) => rational.divide(coefficient, leading(p)));
+
+function greatestCommonDivisor(a: Polynomial, b: Polynomial): Polynomial {
+  let [x, y] = [a, b];
+  while (y.length > 0) [x, y] = [y, divide(x, y).remainder];
+  return x.length > 0 ? monic(x) : x;
+}
+
+/**
+ * The square-free factors with their multiplicities, constants left out: (x − 1)²(x + 2) gives x + 2 once and
+ * x − 1 twice. Method: Yun (1976).
+ */
+export function squareFreeFactors(p: Polynomial): { factor: Polynomial; multiplicity: number }[] {
+  if (degree(p) < 1) return [];
+  const slope = derivative(p);
+  const common = greatestCommonDivisor(p, slope);
+  let b = divide(p, common).quotient;
+  let d = subtract(divide(slope, common).quotient, derivative(b));
+  const factors: { factor: Polynomial; multiplicity: number }[] = [];
+  for (let multiplicity = 1; degree(b) > 0; multiplicity++) {
+    const factor = d.length > 0 ? greatestCommonDivisor(b, d) : monic(b);
+    if (degree(factor) > 0) factors.push({ factor, multiplicity });
+    b = divide(b, factor).quotient;
+    d = subtract(d.length > 0 ? divide(d, factor).quotient : d, derivative(b));
+  }
+  return factors;
+}
+
+function subtract(a: Polynomial, b: Polynomial): Polynomial {
+  const length = Math.max(a.length, b.length);
+  return trimmed(
+    Array.from({ length }, (_, k) => rational.subtract(a[k] ?? rational.zero, b[k] ?? rational.zero)),
+  );
+}
+
+/** Divisors of a number that are tried as parts of a rational root. */
+const mostTried = 400;
+
+/** All rational roots of a square-free polynomial, with what is left when they are divided out. */
+export function rationalRoots(p: Polynomial): { roots: Rational[]; rest: Polynomial } {
+  const roots: Rational[] = [];
+  let rest = p;
+  if (rest.length > 0 && rational.isZero(rest[0] as Rational)) {
+    roots.push(rational.zero);
+    rest = rest.slice(1);
+  }
+  const integers = withIntegers(rest);
+  if (degree(rest) < 1) return { roots, rest };
+  const numerators = divisors(integers[0] as bigint);
+  const denominators = divisors(integers.at(-1) as bigint);
+  const isTooMany = !numerators || !denominators || numerators.length * denominators.length > mostTried * 10;
+  const candidates = isTooMany
+    ? []
+    : numerators.flatMap((n) => denominators.flatMap((d) => [rational.rational(n, d), rational.rational(-n, d)]));
+  const tried = new Set<string>();
+  for (const candidate of candidates) {
+    const key = rational.toText(candidate);
+    if (tried.has(key)) continue;
+    tried.add(key);
+    if (degree(rest) > 0 && rational.isZero(valueAt(rest, candidate))) {
+      roots.push(candidate);
+      rest = divide(rest, [rational.negate(candidate), rational.one]).quotient;
+    }
+  }
+  return { roots, rest };
+}
+
+/** The same roots with whole coefficients that have no common divisor. */
+function withIntegers(p: Polynomial): bigint[] {
+  const denominator = p.reduce((product, { denominator: d }) => (product * d) / gcd(product, d), 1n);
+  const whole = p.map(({ numerator, denominator: d }) => (numerator * denominator) / d);
+  const common = whole.reduce((a, b) => gcd(a, b), 0n) || 1n;
+  return whole.map((n) => n / common);
+}
+
+const size = (n: bigint): bigint => (n < 0n ? -n : n);
+function gcd(a: bigint, b: bigint): bigint {
+  let [x, y] = [size(a), size(b)];
+  while (y > 0n) [x, y] = [y, x % y];
+  return x;
+}
+
+/** The positive divisors; null for a number too large to look for them. */
+function divisors(n: bigint): bigint[] | null {
+  const value = size(n);
+  if (value > 1_000_000_000_000n) return null;
+  const found: bigint[] = [];
+  for (let d = 1n; d * d <= value; d++) {
+    if (value % d === 0n) found.push(d, ...(d * d === value ? [] : [value / d]));
+  }
+  return found.length <= mostTried ? found : null;
+}
+
+/** The Sturm chain of a square-free polynomial. */
+function sturmChain(p: Polynomial): Polynomial[] {
+  const chain: Polynomial[] = [p, derivative(p)];
+  for (;;) {
+    const [a, b] = [chain.at(-2) as Polynomial, chain.at(-1) as Polynomial];
+    const { remainder } = divide(a, b);
+    if (remainder.length === 0) return chain;
+    // Only signs matter: positive factors keep the numbers short.
+    const scale = rational.absolute(leading(remainder));
+    chain.push(remainder.map((coefficient) => rational.negate(rational.divide(coefficient, scale))));
+  }
+}
+
+function signChanges(chain: readonly Polynomial[], x: Rational): number {
+  const signs = chain
+    .map((p) => rational.compare(valueAt(p, x), rational.zero))
+    .filter((sign) => sign !== 0);
+  return signs.filter((sign, i) => i > 0 && sign !== signs[i - 1]).length;
+}
+
+/**
+ * Disjoint intervals (low, high] with exactly one root each of a square-free polynomial, together all of its
+ * roots in (from, to]; each narrower than `width`. Method: Sturm's theorem and halving.
+ */
+export function isolatedRoots(
+  p: Polynomial,
+  from: Rational,
+  to: Rational,
+  width: Rational,
+): { low: Rational; high: Rational }[] {
+  if (degree(p) < 1) return [];
+  const chain = sturmChain(p);
+  const found: { low: Rational; high: Rational }[] = [];
+  const open = [{ low: from, high: to, before: signChanges(chain, from), after: signChanges(chain, to) }];
+  const half = rational.rational(1, 2);
+  for (let box = open.pop(); box; box = open.pop()) {
+    const { low, high, before, after } = box;
+    if (before === after) continue;
+    const isNarrow = rational.compare(rational.subtract(high, low), width) <= 0;
+    if (before - after === 1 && isNarrow) {
+      found.push({ low, high });
+      continue;
+    }
+    const middle = rational.multiply(rational.add(low, high), half);
+    const at = signChanges(chain, middle);
+    open.push({ low, high: middle, before, after: at }, { low: middle, high, before: at, after });
+  }
+  return found.sort((a, b) => rational.compare(a.low, b.low));
+}

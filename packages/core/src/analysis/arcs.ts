@@ -1,0 +1,208 @@
+import { derivativeOf } from '../algebra/differentiate.ts';
+import { compile } from '../evaluate/program.ts';
+import type { Expression } from '../language/tree.ts';
+import * as big from '../limit/bigFloat.ts';
+import type { BigFloat } from '../limit/bigFloat.ts';
+import { oneSided } from '../limit/limit.ts';
+import { evaluatePrecisely, NotPrecise } from '../limit/precise.ts';
+import type { Box } from './isolate.ts';
+import { inSimplerTerms, piecesOf, signInside } from './pieces.ts';
+import { comparePlaces, exactPlace, isStrictlyBetween, sortedPlaces, type Place } from './place.ts';
+import { numberFormula } from './question.ts';
+import { Zeros } from './zeros.ts';
+
+/** An open stretch on which a function is analytic, or not defined at all. */
+export interface Arc {
+  readonly from: Place;
+  readonly to: Place;
+  /** The function and its derivatives, as far as they were asked for; null where it is not defined. */
+  readonly bodies: readonly Expression[] | null;
+}
+
+/** A stretch between neighbouring zeros of one derivative, with its sign there. */
+export interface SignedStretch {
+  readonly from: Place;
+  readonly to: Place;
+  readonly sign: -1 | 0 | 1;
+}
+
+/** What a function does as a place is approached from one side. */
+export type SideLimit =
+  | { readonly kind: 'finite'; readonly value: BigFloat; readonly isAnalytic: boolean }
+  | { readonly kind: 'infinite'; readonly sign: 1 | -1 }
+  | { readonly kind: 'undefined' }
+  | { readonly kind: 'none' };
+
+/** Binary digits to which values at places are worked out. */
+export const valueBits = 400;
+/** How far beyond the interval zeros are looked for, so that those at its ends are inside. */
+const overhang = 1e-3;
+
+/**
+ * A function on an interval, taken apart into arcs between joints. Everything else is read off it: zeros and
+ * signs of the function and its derivatives on the arcs, limits and values at the joints.
+ */
+export class Arcs {
+  readonly from: Place;
+  readonly to: Place;
+  readonly arcs: readonly Arc[];
+  /** The ends of the interval and all places between arcs, in ascending order. */
+  readonly joints: readonly Place[];
+  readonly zeros: Zeros;
+  private readonly boxes: Box[] = [];
+  private readonly simple: Expression;
+
+  /**
+   * @param body a formula in the variable alone
+   * @param orders how many derivatives will be asked about
+   * @throws TooLarge where the function falls into too many pieces or its derivatives grow too long
+   */
+  constructor(
+    readonly body: Expression,
+    readonly variable: string,
+    [a, b]: readonly [number, number],
+    readonly orders: number,
+  ) {
+    this.simple = inSimplerTerms(body);
+    this.from = exactPlace(numberFormula(a)) as Place;
+    this.to = exactPlace(numberFormula(b)) as Place;
+    const beyond = (b - a) * overhang;
+    this.zeros = new Zeros(variable, a - beyond, b + beyond);
+    const { pieces, undecided } = piecesOf(body, this.zeros, this.from, this.to);
+    this.boxes.push(...undecided);
+    this.arcs = pieces.flatMap((piece) => this.arcsOf(piece.body, piece.from, piece.to));
+    this.joints = [this.from, ...this.arcs.map((arc) => arc.to)];
+  }
+
+  /** Parts of the interval in which something stayed undecided. */
+  get undecided(): readonly Box[] {
+    const [a, b] = [this.from.value, this.to.value];
+    const inside = this.boxes
+      .filter((box) => box.high >= a && box.low <= b)
+      .map((box) => ({ low: Math.max(a, box.low), high: Math.min(b, box.high) }))
+      .sort((p, q) => p.low - q.low);
+    const merged: Box[] = [];
+    for (const box of inside) {
+      const last = merged.at(-1);
+      if (last && box.low <= last.high) {
+        merged[merged.length - 1] = { low: last.low, high: Math.max(last.high, box.high) };
+      } else merged.push(box);
+    }
+    return merged;
+  }
+
+  private arcsOf(body: Expression | null, from: Place, to: Place): Arc[] {
+    if (!body) return [{ from, to, bodies: null }];
+    const breaks = this.zeros.breaksOfBody(body);
+    this.boxes.push(...breaks.undecided);
+    const ends = [from, ...breaks.roots.filter((place) => isStrictlyBetween(place, from, to)), to];
+    return ends.slice(1).map((end, i) => {
+      const start = ends[i] as Place;
+      const isDefined = !Number.isNaN(signInside(body, this.variable, start, end));
+      return { from: start, to: end, bodies: isDefined ? this.withDerivatives(body) : null };
+    });
+  }
+
+  private withDerivatives(body: Expression): Expression[] {
+    const bodies = [body];
+    for (let k = 0; k < this.orders; k++) {
+      bodies.push(derivativeOf(bodies.at(-1) as Expression, this.variable));
+    }
+    return bodies;
+  }
+
+  /** The zeros inside an arc of the derivative of the given order. */
+  zerosOn(arc: Arc, order: number): readonly Place[] {
+    const body = arc.bodies?.[order];
+    if (!body) return [];
+    const set = this.zeros.of(body);
+    this.boxes.push(...set.undecided.filter((box) => box.high > arc.from.value && box.low < arc.to.value));
+    return set.isZero ? [] : set.roots.filter((root) => isStrictlyBetween(root, arc.from, arc.to));
+  }
+
+  /** The stretches of an arc on which the derivative of the given order keeps its sign. */
+  signsOn(arc: Arc, order: number): readonly SignedStretch[] {
+    const body = arc.bodies?.[order];
+    if (!body) return [];
+    if (this.zeros.of(body).isZero) return [{ from: arc.from, to: arc.to, sign: 0 }];
+    const ends = [arc.from, ...this.zerosOn(arc, order), arc.to];
+    return ends.slice(1).map((to, i) => {
+      const from = ends[i] as Place;
+      return { from, to, sign: signInside(body, this.variable, from, to) as -1 | 0 | 1 };
+    });
+  }
+
+  /** The arc that ends at a joint, and the one that begins there. */
+  arcsAt(joint: Place): { left: Arc | null; right: Arc | null } {
+    const i = this.joints.indexOf(joint);
+    return { left: this.arcs[i - 1] ?? null, right: this.arcs[i] ?? null };
+  }
+
+  /** The derivative of the given order as a joint is approached along an arc. */
+  limitAlong(arc: Arc | null, joint: Place, order: number): SideLimit {
+    const body = arc?.bodies?.[order];
+    if (!arc || !body) return { kind: 'undefined' };
+    const isSingular = this.zeros.breaksOfBody(body).roots.some((place) => comparePlaces(place, joint) === 0);
+    if (!isSingular) {
+      const value = this.valueOf(body, joint);
+      if (value) return { kind: 'finite', value, isAnalytic: true };
+    }
+    const limit = oneSided(compile(body, this.variable), joint.at, arc.to === joint ? -1 : 1);
+    return limit.kind === 'finite'
+      ? { kind: 'finite', value: big.fromDouble(limit.value), isAnalytic: false }
+      : limit;
+  }
+
+  private valueOf(body: Expression, place: Place): BigFloat | null {
+    try {
+      return evaluatePrecisely(compile(body, this.variable), place.at(valueBits), [], valueBits);
+    } catch (error) {
+      if (error instanceof NotPrecise || error instanceof big.OutOfRange) return null;
+      throw error;
+    }
+  }
+
+  /** The value at any place; null where the function is not defined. */
+  valueAt(place: Place): BigFloat | null {
+    return this.valueOf(this.simple, place);
+  }
+
+  /** The derivative of the given order at a joint, where it exists. */
+  derivativeAt(joint: Place, order: number): BigFloat | null {
+    const { left, right } = this.arcsAt(joint);
+    let value = this.valueAt(joint);
+    for (let k = 0; k <= order && value; k++) {
+      const sides = [left, right].map((arc) => this.limitAlong(arc, joint, k));
+      if (k === 0 && order === 0) return value;
+      value = commonValue(sides, k === 0 ? value : null);
+    }
+    return value;
+  }
+
+  /** Every place at which the function or a derivative up to the given order is 0 on an arc, or at a joint. */
+  eventsUpTo(order: number): readonly Place[] {
+    const inside = this.arcs.flatMap((arc) =>
+      Array.from({ length: order + 1 }, (_, k) => this.zerosOn(arc, k)).flat(),
+    );
+    return sortedPlaces([...this.joints, ...inside]);
+  }
+}
+
+/** The value that both sides tend to, and that is the given one if there is one; null where they do not agree. */
+function commonValue(sides: readonly SideLimit[], given: BigFloat | null): BigFloat | null {
+  const values = sides.map((side) => (side.kind === 'finite' ? side.value : null));
+  const [left, right] = values;
+  if (!left || !right || !isSame(left, right)) return null;
+  return !given || isSame(given, left) ? left : null;
+}
+
+/** Digits in which two values must agree to be taken for one. */
+const agreement = 45n;
+
+/** Whether two values agree in all digits of a double; limits are known no better. */
+export function isSame(a: BigFloat, b: BigFloat): boolean {
+  const difference = big.subtract(a, b, valueBits);
+  if (big.isZero(difference)) return true;
+  const size = big.order(a) > big.order(b) ? big.order(a) : big.order(b);
+  return big.order(difference) < (size > 0n ? size : 0n) - agreement;
+}

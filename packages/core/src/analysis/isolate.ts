@@ -1,0 +1,326 @@
+import { derivativeOf } from '../algebra/differentiate.ts';
+import { TooLarge } from '../algebra/limits.ts';
+import { run } from '../evaluate/enclosures.ts';
+import * as intervals from '../evaluate/interval.ts';
+import type { Interval } from '../evaluate/interval.ts';
+import { compile, compileTogether, type Bundle } from '../evaluate/program.ts';
+import { evaluateAt } from '../evaluate/values.ts';
+import * as tree from '../language/tree.ts';
+import type { Expression } from '../language/tree.ts';
+import * as big from '../limit/bigFloat.ts';
+import { evaluatePrecisely, NotPrecise } from '../limit/precise.ts';
+import { exactPlace, rootPlace, type Place } from './place.ts';
+import { candidates, isExactlyZero } from './recognise.ts';
+
+/** A part of the axis, and whether the function has a singular place at its ends. */
+export interface Stretch {
+  readonly from: number;
+  readonly to: number;
+  readonly fromPlace: Place | null;
+  readonly toPlace: Place | null;
+}
+
+export interface Isolated {
+  readonly roots: Place[];
+  /** Parts in which roots could be neither found nor excluded. */
+  readonly undecided: Box[];
+  /** How many times the function was evaluated. */
+  readonly evaluations: number;
+}
+
+export interface Box {
+  readonly low: number;
+  readonly high: number;
+}
+
+/** Evaluations that one search may take. */
+const mostEvaluations = 6000;
+/** Parts narrower than this share of the whole are left undecided. */
+const narrowest = 1e-11;
+/** Cutting beside the middle keeps roots at round numbers off the cuts. */
+const cut = 0.4871;
+/** Highest multiplicity that is looked for at an undecided place. */
+const highestMultiplicity = 8;
+
+/**
+ * All roots of an analytic function on a stretch without singular places inside, proved by interval
+ * arithmetic: where its enclosure excludes 0 there is none; where the slope's does, at most one.
+ * Method: Neumaier, Interval Methods for Systems of Equations (1990), chapter 5; a touching root is proved at
+ * a recognised number at which algebra shows value and slope to be 0.
+ */
+export function isolate(body: Expression, variable: string, stretch: Stretch): Isolated {
+  return new Isolation(body, variable, stretch).result();
+}
+
+class Isolation {
+  private readonly roots: Place[] = [];
+  private readonly open: Box[] = [];
+  private undecided: Box[] = [];
+  private evaluations = 0;
+  private readonly bundle: Bundle;
+  private readonly slopes: Expression[];
+  private readonly signs: ReadonlyMap<number, number>;
+  private readonly width: number;
+
+  constructor(
+    private readonly body: Expression,
+    private readonly variable: string,
+    private readonly stretch: Stretch,
+  ) {
+    this.slopes = derivatives(body, variable);
+    this.bundle = compileTogether([body, ...this.slopes], variable);
+    this.width = stretch.to - stretch.from;
+    this.signs = this.divisorSigns();
+  }
+
+  result(): Isolated {
+    const { from, to } = this.stretch;
+    if (this.slopes.length === 2) this.open.push({ low: from, high: to });
+    else this.undecided.push({ low: from, high: to });
+    for (let box = this.open.pop(); box; box = this.open.pop()) {
+      if (this.evaluations >= mostEvaluations) this.undecided.push(box);
+      else this.look(box);
+    }
+    this.settleClusters();
+    return { roots: this.roots, undecided: this.undecided, evaluations: this.evaluations };
+  }
+
+  /** Divisors do not change their sign on the stretch: it is seen at one place inside. */
+  private divisorSigns(): ReadonlyMap<number, number> {
+    const middle = this.stretch.from + this.width * cut;
+    const values = run(this.bundle, { low: middle, high: middle, sure: true }, []);
+    const signs = new Map<number, number>();
+    for (const step of this.bundle.steps) {
+      const divisor = step.op === 'divide' ? step.b : step.op === 'integerPower' && step.n < 0 ? step.a : -1;
+      const value = values[divisor];
+      if (!value || intervals.isNothing(value)) continue;
+      if (value.low > 0) signs.set(divisor, 1);
+      else if (value.high < 0) signs.set(divisor, -1);
+    }
+    return signs;
+  }
+
+  /** Enclosures of the function, its slope and its second derivative over a box. */
+  private enclose({ low, high }: Box): [Interval, Interval, Interval] {
+    this.evaluations++;
+    const values = run(this.bundle, { low, high, sure: true }, [], (value, index) => {
+      const sign = this.signs.get(index);
+      if (sign === undefined || intervals.isNothing(value)) return value;
+      return sign > 0
+        ? { ...value, low: Math.max(0, value.low) }
+        : { ...value, high: Math.min(0, value.high) };
+    });
+    return this.bundle.outputs.map((index) => values[index] as Interval) as [Interval, Interval, Interval];
+  }
+
+  private look(box: Box): void {
+    const [value, slope, bend] = this.enclose(box);
+    if (excludesZero(value)) return;
+    if (excludesZero(slope)) return this.monotone(box, slope.low > 0 ? 1 : -1);
+    if (excludesZero(this.centred(box, value, slope))) return;
+    const isBent = excludesZero(bend) && this.bent(box, bend.low > 0 ? 1 : -1);
+    if (isBent) return;
+    const middle = box.low + (box.high - box.low) * cut;
+    const isNarrow = box.high - box.low < this.width * narrowest || !(middle > box.low && middle < box.high);
+    if (isNarrow) this.undecided.push(box);
+    else this.open.push({ low: middle, high: box.high }, { low: box.low, high: middle });
+  }
+
+  /** The mean-value form f(m) + f′(X)(X − m), narrower than the plain enclosure on a small box. */
+  private centred({ low, high }: Box, value: Interval, slope: Interval): Interval {
+    if (!Number.isFinite(slope.low) || !Number.isFinite(slope.high) || !slope.sure) return value;
+    const middle = low + (high - low) * cut;
+    const [at] = this.enclose({ low: middle, high: middle });
+    const offset = intervals.subtract({ low, high, sure: true }, intervals.exactly(middle));
+    const form = intervals.add(at, intervals.multiply(slope, offset));
+    return intervals.isNothing(form) ? value : form;
+  }
+
+  /** Whether a box whose end is singular takes in that end. */
+  private isSingular(x: number): boolean {
+    return (
+      (x === this.stretch.from && this.stretch.fromPlace !== null) ||
+      (x === this.stretch.to && this.stretch.toPlace !== null)
+    );
+  }
+
+  /** The sign at an end of a box; beside the end where the function is singular there. */
+  private signAt(x: number): number {
+    if (this.isSingular(x)) return this.signBeside(x);
+    const [value] = this.enclose({ low: x, high: x });
+    if (value.low > 0) return 1;
+    if (value.high < 0) return -1;
+    return this.preciseSign(big.fromDouble(x));
+  }
+
+  /** The sign 10^−160 beside a singular end. */
+  private signBeside(x: number): number {
+    const isLeft = x === this.stretch.from && this.stretch.fromPlace !== null;
+    const place = (isLeft ? this.stretch.fromPlace : this.stretch.toPlace) as Place;
+    const step = { mantissa: isLeft ? 1n : -1n, exponent: -531n };
+    return this.preciseSign(big.add(place.at(preciseBits), step, preciseBits));
+  }
+
+  private preciseSign(x: big.BigFloat): number {
+    this.evaluations++;
+    try {
+      const value = evaluatePrecisely(this.program, x, [], preciseBits);
+      return value ? big.sign(value) : NaN;
+    } catch (error) {
+      if (error instanceof big.OutOfRange || error instanceof NotPrecise) return NaN;
+      throw error;
+    }
+  }
+
+  private get program() {
+    return compile(this.body, this.variable);
+  }
+
+  /** At most one root on a box where the function only rises or only falls. */
+  private monotone(box: Box, direction: 1 | -1): void {
+    const [left, right] = [this.signAt(box.low), this.signAt(box.high)];
+    if (Number.isNaN(left) || Number.isNaN(right)) this.undecided.push(box);
+    else if (left === 0) this.addRoot({ low: box.low, high: box.low });
+    else if (right === 0) this.addRoot({ low: box.high, high: box.high });
+    else if (left !== right && left === -direction) this.addRoot(this.narrowed(box, direction));
+  }
+
+  /** The box of a simple root made as small as doubles allow, its signs proved at both ends. */
+  private narrowed(box: Box, direction: 1 | -1): Box {
+    const program = compile(this.body, this.variable);
+    let { low, high } = box;
+    for (let i = 0; i < 80 && high - low > Math.abs(low) * 1e-15; i++) {
+      const middle = low + (high - low) / 2;
+      if (middle <= low || middle >= high) break;
+      const value = evaluateAt(program, middle);
+      if (Math.sign(value) === direction) high = middle;
+      else low = middle;
+    }
+    const margin = Math.max(Math.abs(high) * 1e-15, this.width * 1e-17, 1e-300);
+    for (let reach = margin; reach < this.width; reach *= 8) {
+      const tight = { low: Math.max(box.low, low - reach), high: Math.min(box.high, high + reach) };
+      const isProved = this.signAt(tight.low) === -direction && this.signAt(tight.high) === direction;
+      if (isProved) return tight;
+    }
+    return box;
+  }
+
+  private addRoot(box: Box): void {
+    const exact = this.recognised(box, 1);
+    if (exact) return void this.roots.push(exact);
+    if (box.low === box.high) return void this.roots.push(pointPlace(box.low));
+    const slope = compile(this.slopes[0] as Expression, this.variable);
+    this.roots.push(rootPlace(this.program, slope, box.low, box.high));
+  }
+
+  /** The recognised number in the box at which the function and its first derivatives are exactly 0. */
+  private recognised(box: Box, multiplicity: number): Place | null {
+    const value = (box.low + box.high) / 2;
+    const formulas = [this.body, ...this.slopes].slice(0, multiplicity);
+    for (const candidate of candidates(value)) {
+      const isRoot = formulas.every((formula) =>
+        isExactlyZero(tree.substitute(formula, this.variable, candidate)),
+      );
+      const place = isRoot ? exactPlace(candidate) : null;
+      if (place && place.high >= box.low && place.low <= box.high) return place;
+    }
+    return null;
+  }
+
+  /**
+   * A box on which the function bends one way: it has one turning place at most, and its height there tells
+   * none, two or a touching root. Returns false where that cannot be told.
+   */
+  private bent(box: Box, direction: 1 | -1): boolean {
+    if (this.isSingular(box.low) || this.isSingular(box.high)) return false;
+    const turn = this.turningPlace(box, direction);
+    if (turn === null) return false;
+    const height = this.enclose({ low: turn.low, high: turn.high })[0];
+    if (excludesZero(height)) {
+      if (height.low > 0 === direction > 0) return true;
+      this.monotone({ low: box.low, high: turn.low }, (-direction) as 1 | -1);
+      this.monotone({ low: turn.high, high: box.high }, direction);
+      return true;
+    }
+    const touching = this.recognised(turn, 2);
+    if (!touching) return false;
+    this.roots.push(touching);
+    return true;
+  }
+
+  /** A small box around the place where the slope changes its sign; null where it does not or is not proved to. */
+  private turningPlace(box: Box, direction: 1 | -1): Box | null {
+    const slopeSign = (x: number): number => {
+      const [, slope] = this.enclose({ low: x, high: x });
+      return slope.low > 0 ? 1 : slope.high < 0 ? -1 : 0;
+    };
+    if (slopeSign(box.low) !== -direction || slopeSign(box.high) !== direction) return null;
+    const slope = compile(this.slopes[0] as Expression, this.variable);
+    let { low, high } = box;
+    for (let i = 0; i < 80; i++) {
+      const middle = low + (high - low) / 2;
+      if (middle <= low || middle >= high) break;
+      if (Math.sign(evaluateAt(slope, middle)) === direction) high = middle;
+      else low = middle;
+    }
+    const margin = Math.max(Math.abs(high) * 4e-16, 1e-300);
+    for (let reach = margin; reach < box.high - box.low; reach *= 8) {
+      const tight = { low: Math.max(box.low, low - reach), high: Math.min(box.high, high + reach) };
+      if (slopeSign(tight.low) === -direction && slopeSign(tight.high) === direction) return tight;
+    }
+    return null;
+  }
+
+  /** Undecided neighbours are taken together; a recognised root of higher multiplicity settles them. */
+  private settleClusters(): void {
+    const clusters: Box[] = [];
+    for (const box of this.undecided.sort((a, b) => a.low - b.low)) {
+      const last = clusters.at(-1);
+      const isNext = last && box.low <= last.high + this.width * narrowest;
+      if (isNext) clusters[clusters.length - 1] = { low: last.low, high: Math.max(last.high, box.high) };
+      else clusters.push(box);
+    }
+    this.undecided = clusters.filter((cluster) => !this.settle(cluster));
+  }
+
+  private settle(cluster: Box): boolean {
+    if (this.slopes.length < 2 || this.evaluations >= mostEvaluations) return false;
+    if (this.isSingular(cluster.low) || this.isSingular(cluster.high)) return false;
+    try {
+      for (let order = 2; order <= highestMultiplicity; order++) {
+        while (this.slopes.length < order) {
+          this.slopes.push(derivativeOf(this.slopes.at(-1) as Expression, this.variable));
+        }
+        const program = compileTogether([this.slopes[order - 1] as Expression], this.variable);
+        const values = run(program, { ...cluster, sure: true }, []);
+        this.evaluations++;
+        if (!excludesZero(values[program.outputs[0] as number] as Interval)) continue;
+        const place = this.recognised(cluster, order);
+        if (place) this.roots.push(place);
+        return place !== null;
+      }
+    } catch (error) {
+      if (!(error instanceof TooLarge)) throw error;
+    }
+    return false;
+  }
+}
+
+const preciseBits = 1200;
+
+/** No value at all counts: where the function is not defined it has no root. */
+const excludesZero = (x: Interval): boolean => intervals.isNothing(x) || x.low > 0 || x.high < 0;
+
+function pointPlace(x: number): Place {
+  return { value: x, low: x, high: x, exact: null, at: () => big.fromDouble(x) };
+}
+
+/** First and second derivative; none where they grow too long. */
+function derivatives(body: Expression, variable: string): Expression[] {
+  try {
+    return [derivativeOf(body, variable), derivativeOf(body, variable, 2)];
+  } catch (error) {
+    if (error instanceof TooLarge) return [];
+    throw error;
+  }
+}

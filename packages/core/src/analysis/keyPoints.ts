@@ -1,0 +1,295 @@
+import { isExactlyZero } from './recognise.ts';
+import * as tree from '../language/tree.ts';
+import type { Expression } from '../language/tree.ts';
+import * as big from '../limit/bigFloat.ts';
+import type { BigFloat } from '../limit/bigFloat.ts';
+import { Arcs, isSame, valueBits, type Arc, type SideLimit } from './arcs.ts';
+import type { Box } from './isolate.ts';
+import { comparePlaces, type Place } from './place.ts';
+import { isLimitProved } from './proof.ts';
+
+export type KeyPointKind =
+  | 'endpoint'
+  | 'zero'
+  | 'maximum'
+  | 'minimum'
+  | 'inflection'
+  | 'pole'
+  | 'jump'
+  | 'hole'
+  | 'corner'
+  | 'cusp';
+
+export interface KeyPoint {
+  readonly kind: KeyPointKind;
+  readonly x: number;
+  /** The value there; of a hole the limit, of a pole null, of a jump null where it has no value. */
+  readonly y: number | null;
+  readonly exact: Expression | null;
+  readonly proved: boolean;
+  /**
+   * Of end points, maxima and minima: whether the value is the largest or smallest on the interval; null where
+   * that is not proved. Undefined for other kinds.
+   */
+  readonly absolute?: boolean | null;
+}
+
+export interface KeyPoints {
+  readonly points: readonly KeyPoint[];
+  /** Whether the list is proved to hold every key point of the interval. */
+  readonly complete: boolean;
+  readonly undecided: readonly Box[];
+}
+
+/**
+ * The key points on [a, b]: end points, zeros, extrema, inflections, poles, jumps, holes, corners and cusps,
+ * in ascending order of x.
+ * @param body a formula in the variable alone
+ * @throws TooLarge where the function falls into too many pieces or its derivatives grow too long
+ */
+export function keyPoints(body: Expression, variable: string, interval: readonly [number, number]): KeyPoints {
+  return new KeyPointFinder(new Arcs(body, variable, interval, 2)).find();
+}
+
+/** What is known at one place: the value, and on either side the limit and the signs of f, f′ and f″. */
+interface Look {
+  readonly place: Place;
+  readonly value: BigFloat | null;
+  readonly left: SideLook;
+  readonly right: SideLook;
+  readonly isJoint: boolean;
+}
+
+interface SideLook {
+  readonly arc: Arc | null;
+  readonly limit: SideLimit;
+  /** Of f, f′, f″ beside the place; NaN where there is no function. */
+  readonly signs: readonly number[];
+}
+
+class KeyPointFinder {
+  constructor(private readonly arcs: Arcs) {}
+
+  find(): KeyPoints {
+    const looks = this.arcs.eventsUpTo(2).map((place) => this.look(place));
+    const drafts = looks.flatMap((look) => this.kindsAt(look).map((kind) => ({ kind, look })));
+    const { undecided } = this.arcs;
+    const complete = undecided.length === 0;
+    const heights = new Heights(this.arcs, looks, complete);
+    const points = drafts.map(({ kind, look }) => this.point(kind, look, heights, undecided));
+    return { points, complete: complete && points.every(({ proved }) => proved), undecided };
+  }
+
+  private look(place: Place): Look {
+    const isJoint = this.arcs.joints.includes(place);
+    const value = this.arcs.valueAt(place);
+    if (isJoint) {
+      const { left, right } = this.arcs.arcsAt(place);
+      return {
+        place,
+        value,
+        isJoint,
+        left: this.side(left, place, 'left'),
+        right: this.side(right, place, 'right'),
+      };
+    }
+    const arc = this.arcs.arcs.find(
+      ({ from, to }) => comparePlaces(from, place) < 0 && comparePlaces(place, to) < 0,
+    ) as Arc;
+    const limit: SideLimit = value ? { kind: 'finite', value, isAnalytic: true } : { kind: 'none' };
+    return {
+      place,
+      value,
+      isJoint,
+      left: { arc, limit, signs: this.signsBeside(arc, place, 'left') },
+      right: { arc, limit, signs: this.signsBeside(arc, place, 'right') },
+    };
+  }
+
+  private side(arc: Arc | null, place: Place, side: 'left' | 'right'): SideLook {
+    return {
+      arc,
+      limit: this.arcs.limitAlong(arc, place, 0),
+      signs: this.signsBeside(arc, place, side),
+    };
+  }
+
+  private signsBeside(arc: Arc | null, place: Place, side: 'left' | 'right'): number[] {
+    return [0, 1, 2].map((order) => {
+      const stretches = arc?.bodies ? this.arcs.signsOn(arc, order) : [];
+      const beside = stretches.find((stretch) =>
+        side === 'left'
+          ? comparePlaces(stretch.from, place) < 0 && comparePlaces(place, stretch.to) <= 0
+          : comparePlaces(stretch.from, place) <= 0 && comparePlaces(place, stretch.to) < 0,
+      );
+      return beside?.sign ?? NaN;
+    });
+  }
+
+  private kindsAt(look: Look): KeyPointKind[] {
+    const { place, value, left, right } = look;
+    const isEnd = place === this.arcs.from || place === this.arcs.to;
+    const kinds: KeyPointKind[] = [];
+    if (isEnd && value) kinds.push('endpoint');
+    const isDomainEnd = !isEnd && value !== null && (left.arc?.bodies ? 1 : 0) + (right.arc?.bodies ? 1 : 0) === 1;
+    if (isDomainEnd) kinds.push('endpoint');
+    if (value && big.isZero(value) && this.isIsolatedZero(look)) kinds.push('zero');
+    const broken = this.breakAt(look);
+    if (broken) kinds.push(broken);
+    if (!isEnd && !isDomainEnd && value) {
+      const extremum = extremumAt(look, value);
+      if (extremum) kinds.push(extremum);
+    }
+    if (broken === null && !isEnd && !isDomainEnd) kinds.push(...this.shapeAt(look));
+    return kinds;
+  }
+
+  /** A zero in the middle of a stretch of zeros is none of its own. */
+  private isIsolatedZero({ left, right }: Look): boolean {
+    const isLevel = (side: SideLook): boolean => side.signs[0] === 0;
+    return !(isLevel(left) || isLevel(right));
+  }
+
+  /** A pole, hole or jump. */
+  private breakAt({ place, value, left, right, isJoint }: Look): 'pole' | 'hole' | 'jump' | null {
+    if (!isJoint) return null;
+    const limits = [left, right].filter((side) => side.arc?.bodies).map((side) => side.limit);
+    if (limits.length === 0) return null;
+    if (limits.some((limit) => limit.kind === 'infinite')) return 'pole';
+    if (limits.some((limit) => limit.kind !== 'finite')) return null;
+    const values = limits.map((limit) => (limit as SideLimit & { kind: 'finite' }).value);
+    const [first] = values as [BigFloat];
+    const isEnd = place === this.arcs.from || place === this.arcs.to;
+    if (values.length === 1) return value === null || !isSame(value, first) ? (isEnd ? null : 'hole') : null;
+    if (!isSame(first, values[1] as BigFloat)) return 'jump';
+    return value === null || !isSame(value, first) ? 'hole' : null;
+  }
+
+  /** A corner, a cusp or an inflection of a continuous function. */
+  private shapeAt(look: Look): KeyPointKind[] {
+    const { place, left, right, isJoint } = look;
+    if (!left.arc?.bodies || !right.arc?.bodies) return [];
+    const bends = left.signs[2] === -(right.signs[2] as number) && left.signs[2] !== 0;
+    if (!isJoint) return bends ? ['inflection'] : [];
+    const slopes = [left, right].map((side) => this.arcs.limitAlong(side.arc, place, 1));
+    const [a, b] = slopes as [SideLimit, SideLimit];
+    if (a.kind === 'infinite' && b.kind === 'infinite') {
+      if (a.sign !== b.sign) return ['cusp'];
+      return bends ? ['inflection'] : [];
+    }
+    if (a.kind === 'finite' && b.kind === 'finite' && isSame(a.value, b.value)) {
+      return bends ? ['inflection'] : [];
+    }
+    return ['corner'];
+  }
+
+  private point(kind: KeyPointKind, look: Look, heights: Heights, undecided: readonly Box[]): KeyPoint {
+    const { place, value } = look;
+    const hidden = undecided.some((box) => box.low <= place.high && box.high >= place.low);
+    const isExtreme = kind === 'maximum' || kind === 'minimum' || kind === 'endpoint';
+    const absolute = isExtreme && value ? heights.isAbsolute(kind, place, value) : undefined;
+    return {
+      kind,
+      x: place.value,
+      y: this.height(kind, look),
+      exact: place.exact,
+      proved: !hidden && this.isProved(kind, look),
+      ...(absolute === undefined ? {} : { absolute }),
+    };
+  }
+
+  private height(kind: KeyPointKind, { value, left, right }: Look): number | null {
+    if (kind === 'pole') return null;
+    if (kind !== 'hole') return value && big.toDouble(value);
+    const limit = left.limit.kind === 'finite' ? left.limit : right.limit;
+    return limit.kind === 'finite' ? big.toDouble(limit.value) : null;
+  }
+
+  /** What rests on limits found by evaluation alone is not proved. */
+  private isProved(kind: KeyPointKind, { place, left, right, isJoint }: Look): boolean {
+    if (!isJoint || kind === 'endpoint' || kind === 'zero') return true;
+    const orders = kind === 'corner' || kind === 'cusp' || kind === 'inflection' ? [0, 1] : [0];
+    return [left, right].every(({ arc }) =>
+      orders.every((order) => isLimitProved(this.arcs, arc, place, order)),
+    );
+  }
+}
+
+type Neighbour = 'below' | 'above' | 'level';
+
+function extremumAt({ left, right }: Look, value: BigFloat): 'maximum' | 'minimum' | null {
+  const sides = [neighbour(left, value, -1), neighbour(right, value, 1)];
+  if (sides.every((side) => side === 'below')) return 'maximum';
+  return sides.every((side) => side === 'above') ? 'minimum' : null;
+}
+
+/** Where the curve lies just beside a place, seen from the value there. */
+function neighbour({ arc, limit, signs }: SideLook, value: BigFloat, side: 1 | -1): Neighbour | null {
+  if (!arc?.bodies) return null;
+  if (limit.kind === 'infinite') return limit.sign > 0 ? 'above' : 'below';
+  if (limit.kind !== 'finite') return null;
+  if (!isSame(limit.value, value)) {
+    return big.sign(big.subtract(limit.value, value, valueBits)) > 0 ? 'above' : 'below';
+  }
+  const rise = (signs[1] as number) * side;
+  return rise > 0 ? 'above' : rise < 0 ? 'below' : 'level';
+}
+
+/** The largest and smallest values, by comparing the heights of all places where they can be. */
+class Heights {
+  private readonly tops: { place: Place; value: BigFloat }[];
+  private readonly limits: SideLimit[];
+
+  constructor(
+    private readonly arcs: Arcs,
+    looks: readonly Look[],
+    private readonly isComplete: boolean,
+  ) {
+    this.tops = looks.flatMap(({ place, value }) => (value ? [{ place, value }] : []));
+    this.limits = looks.flatMap(({ left, right }) => [left.limit, right.limit]);
+  }
+
+  isAbsolute(kind: KeyPointKind, place: Place, value: BigFloat): boolean | null {
+    if (kind === 'maximum') return this.isHighest(place, value, 1);
+    if (kind === 'minimum') return this.isHighest(place, value, -1);
+    const [highest, lowest] = [this.isHighest(place, value, 1), this.isHighest(place, value, -1)];
+    if (highest || lowest) return true;
+    return highest === null || lowest === null ? null : false;
+  }
+
+  /** Whether no value is higher (lower for −1); null where that is not proved. */
+  private isHighest(place: Place, value: BigFloat, direction: 1 | -1): boolean | null {
+    const exceeds = (other: BigFloat): boolean =>
+      !isSame(other, value) && big.sign(big.subtract(other, value, valueBits)) === direction;
+    const isBeaten =
+      this.tops.some((top) => exceeds(top.value)) ||
+      this.limits.some((limit) =>
+        limit.kind === 'infinite' ? limit.sign === direction : limit.kind === 'finite' && exceeds(limit.value),
+      );
+    if (isBeaten) return false;
+    if (!this.isComplete || this.limits.some((limit) => limit.kind === 'none')) return null;
+    const ties = this.tops.filter((top) => top.place !== place && isSame(top.value, value));
+    return ties.every((top) => this.isProvedEqual(place, top.place)) ? true : null;
+  }
+
+  /** Whether f takes the same value at two places, by algebra or because it is constant between them. */
+  private isProvedEqual(p: Place, q: Place): boolean {
+    if (!p.exact || !q.exact) return false;
+    const { body, variable } = this.arcs;
+    const at = (exact: Expression): Expression => tree.substitute(body, variable, exact);
+    return isExactlyZero(tree.subtract(at(p.exact), at(q.exact))) || this.isEqualOnArcs(p, q);
+  }
+
+  /** The same with the formulas that hold on the arcs beside the places. */
+  private isEqualOnArcs(p: Place, q: Place): boolean {
+    const formulas = (place: Place): Expression[] =>
+      this.arcs.arcs.flatMap(({ from, to, bodies }) =>
+        bodies?.[0] && comparePlaces(from, place) <= 0 && comparePlaces(place, to) <= 0
+          ? [tree.substitute(bodies[0], this.arcs.variable, place.exact as Expression)]
+          : [],
+      );
+    return formulas(p).some((left) =>
+      formulas(q).some((right) => isExactlyZero(tree.subtract(left, right))),
+    );
+  }
+}

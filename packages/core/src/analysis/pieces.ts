@@ -1,0 +1,265 @@
+import { canonical } from '../algebra/canonical.ts';
+import { withoutDerivatives } from '../algebra/differentiate.ts';
+import { TooLarge } from '../algebra/limits.ts';
+import { literal } from '../algebra/pieces.ts';
+import * as rational from '../algebra/rational.ts';
+import { enclose } from '../evaluate/enclosures.ts';
+import { isRelated } from '../evaluate/exact.ts';
+import { compile } from '../evaluate/program.ts';
+import { evaluateAt } from '../evaluate/values.ts';
+import { builtIn } from '../functions/table.ts';
+import { printText } from '../language/printText.ts';
+import * as tree from '../language/tree.ts';
+import type { Condition, Expression, PiecewiseNode } from '../language/tree.ts';
+import type { Box } from './isolate.ts';
+import { isStrictlyBetween, sortedPlaces, type Place } from './place.ts';
+import { formulaOf, type Zeros } from './zeros.ts';
+
+/** An open stretch of the axis on which a function is given by one formula without corners. */
+export interface Piece {
+  readonly from: Place;
+  readonly to: Place;
+  /** Null where the function is not defined. */
+  readonly body: Expression | null;
+}
+
+export interface Pieces {
+  readonly pieces: readonly Piece[];
+  readonly undecided: readonly Box[];
+}
+
+/** Jumps of one step function that are looked for, and pieces that a function may fall into. */
+const mostJumps = 500;
+const mostPieces = 1000;
+
+/** The tree in the functions by which behaviour is proved: tan as sin over cos, ⌈x⌉ as −⌊−x⌋. */
+export function inSimplerTerms(node: Expression): Expression {
+  return rewritten(withoutDerivatives(node));
+}
+
+function rewritten(node: Expression): Expression {
+  const inner = tree.mapChildren(node, rewritten);
+  if (inner.kind !== 'call') return inner;
+  const { inTermsOf } = builtIn(inner.name);
+  return inTermsOf === undefined ? inner : rewritten(formulaOf(inTermsOf, inner.arguments));
+}
+
+/**
+ * Takes a function apart into pieces without corners: at every place where an absolute value turns, a step
+ * function jumps or a condition changes, one piece ends and the next begins.
+ */
+export function piecesOf(body: Expression, zeros: Zeros, from: Place, to: Place): Pieces {
+  return new Splitter(zeros).split(inSimplerTerms(body), from, to);
+}
+
+class Splitter {
+  private readonly pieces: Piece[] = [];
+  private readonly undecided: Box[] = [];
+
+  constructor(private readonly zeros: Zeros) {}
+
+  split(body: Expression, from: Place, to: Place): Pieces {
+    this.resolve(body, from, to);
+    return { pieces: this.pieces, undecided: this.undecided };
+  }
+
+  private resolve(body: Expression, from: Place, to: Place): void {
+    const kink = innermostKink(body);
+    if (!kink) return void this.pieces.push({ from, to, body });
+    if (this.pieces.length >= mostPieces) return this.giveUp(body, from, to);
+    if (kink.kind === 'call' && kink.name === 'factorial') return this.nowhere(from, to);
+    if (kink.kind === 'call' && kink.name === 'floor') return this.resolveSteps(body, kink.arguments[0] as Expression, kink, from, to);
+    if (kink.kind === 'call') return this.resolveSides(body, kink, from, to);
+    return this.resolvePieces(body, kink as PiecewiseNode, from, to);
+  }
+
+  private nowhere(from: Place, to: Place): void {
+    this.pieces.push({ from, to, body: null });
+  }
+
+  private giveUp(body: Expression, from: Place, to: Place): void {
+    this.undecided.push({ low: from.value, high: to.value });
+    this.pieces.push({ from, to, body });
+  }
+
+  /** The stretches between the zeros and breaks of a boundary, each with the boundary's sign on it. */
+  private stretches(boundary: Expression, from: Place, to: Place): { from: Place; to: Place; sign: number }[] {
+    const set = this.zeros.of(boundary);
+    this.undecided.push(...set.undecided.filter((box) => box.high > from.value && box.low < to.value));
+    if (set.isZero) return [{ from, to, sign: 0 }];
+    const inside = sortedPlaces([...set.roots, ...set.breaks]).filter((place) => isStrictlyBetween(place, from, to));
+    const ends = [from, ...inside, to];
+    return ends.slice(1).map((end, i) => {
+      const start = ends[i] as Place;
+      return { from: start, to: end, sign: signInside(boundary, this.zeros.variable, start, end) };
+    });
+  }
+
+  private resolveSides(body: Expression, kink: tree.CallNode, from: Place, to: Place): void {
+    const { boundaries = [], sides } = builtIn(kink.name);
+    if (!sides) throw new TypeError(`${kink.name} has no sides`);
+    const boundary = formulaOf(boundaries[0] as string, kink.arguments);
+    for (const stretch of this.stretches(boundary, from, to)) {
+      // Where the boundary is 0 throughout, sign is 0 and both sides of the others agree.
+      const isLevelSign = stretch.sign === 0 && kink.name === 'sign';
+      const text = isLevelSign ? '0' : stretch.sign < 0 ? sides.negative : sides.positive;
+      const inside = Number.isNaN(stretch.sign) ? null : formulaOf(text, kink.arguments);
+      if (inside) this.resolve(replaced(body, kink, inside), stretch.from, stretch.to);
+      else this.nowhere(stretch.from, stretch.to);
+    }
+  }
+
+  private resolveSteps(body: Expression, argument: Expression, kink: Expression, from: Place, to: Place): void {
+    const { variable } = this.zeros;
+    const range = rangeOver(argument, variable, from.value, to.value);
+    if (!range || range.high - range.low > mostJumps) return this.giveUp(replaced(body, kink, argument), from, to);
+    const levels = Array.from(
+      { length: Math.ceil(range.high) - Math.floor(range.low) + 1 },
+      (_, i) => Math.floor(range.low) + i,
+    );
+    const jumps = levels.flatMap((level) => {
+      const set = this.zeros.of(tree.subtract(argument, literal(rational.rational(level))));
+      this.undecided.push(...set.undecided.filter((box) => box.high > from.value && box.low < to.value));
+      return [...set.roots, ...set.breaks];
+    });
+    const ends = [from, ...sortedPlaces(jumps).filter((place) => isStrictlyBetween(place, from, to)), to];
+    ends.slice(1).forEach((end, i) => {
+      const start = ends[i] as Place;
+      const level = Math.floor(evaluateAt(compile(argument, variable), between(start, end)));
+      if (Number.isNaN(level)) this.nowhere(start, end);
+      else this.resolve(replaced(body, kink, literal(rational.rational(level))), start, end);
+    });
+  }
+
+  /** Splits where the first undecided comparison of the pieces changes, until every condition is decided. */
+  private resolvePieces(body: Expression, kink: PiecewiseNode, from: Place, to: Place): void {
+    this.choose(body, kink, kink, new Map(), from, to);
+  }
+
+  private choose(
+    body: Expression,
+    original: PiecewiseNode,
+    rest: PiecewiseNode,
+    signs: ReadonlyMap<string, number>,
+    from: Place,
+    to: Place,
+  ): void {
+    const [first, ...others] = rest.pieces;
+    if (!first) {
+      if (!rest.otherwise) return this.nowhere(from, to);
+      return this.resolve(replaced(body, original, rest.otherwise), from, to);
+    }
+    const state = truthOf(first.condition, signs);
+    if (state === true) return this.resolve(replaced(body, original, first.value), from, to);
+    if (state === false) {
+      return this.choose(body, original, tree.piecewise(others, rest.otherwise), signs, from, to);
+    }
+    if (state === null) return this.nowhere(from, to);
+    for (const stretch of this.stretches(state, from, to)) {
+      const known = new Map([...signs, [printText(state), stretch.sign]]);
+      this.choose(body, original, rest, known, stretch.from, stretch.to);
+    }
+  }
+}
+
+/**
+ * Whether a condition holds where the signs of differences are known: true, false, null where it is undefined,
+ * or the first difference whose sign is still wanted.
+ */
+function truthOf(condition: Condition, signs: ReadonlyMap<string, number>): boolean | null | Expression {
+  switch (condition.kind) {
+    case 'not': {
+      const inner = truthOf(condition.operand, signs);
+      return typeof inner === 'boolean' ? !inner : inner;
+    }
+    case 'and':
+    case 'or':
+      return joined(truthOf(condition.left, signs), truthOf(condition.right, signs), condition.kind === 'or');
+    case 'comparison': {
+      const links = condition.relations.map((relation, i): boolean | null | Expression => {
+        const [left, right] = [condition.operands[i], condition.operands[i + 1]] as [Expression, Expression];
+        if (isInfinite(left) || isInfinite(right)) return isRelated(sizeOf(left) - sizeOf(right), relation);
+        const difference = tree.subtract(left, right);
+        const sign = signs.get(printText(difference));
+        if (sign === undefined) return difference;
+        return Number.isNaN(sign) ? null : isRelated(sign, relation);
+      });
+      return links.reduce((a, b) => joined(a, b, false));
+    }
+  }
+}
+
+const isInfinite = (node: Expression): boolean => Math.abs(sizeOf(node)) === 1;
+/** 1 for ∞, −1 for −∞, 0 for anything finite. */
+function sizeOf(node: Expression): number {
+  if (node.kind === 'negate') return -sizeOf(node.operand);
+  return node.kind === 'constant' && node.name === 'infinity' ? 1 : 0;
+}
+
+function joined(
+  a: boolean | null | Expression,
+  b: boolean | null | Expression,
+  decisive: boolean,
+): boolean | null | Expression {
+  if (a === decisive || b === decisive) return decisive;
+  if (typeof a === 'object' && a !== null) return a;
+  if (typeof b === 'object' && b !== null) return b;
+  return a === null || b === null ? null : !decisive;
+}
+
+/** The innermost node, from the left, at which a formula has a corner or is put together from pieces. */
+function innermostKink(node: Expression): tree.CallNode | PiecewiseNode | undefined {
+  for (const child of tree.children(node)) {
+    const found = innermostKink(child);
+    if (found) return found;
+  }
+  if (node.kind === 'piecewise') return node;
+  const isKink =
+    node.kind === 'call' &&
+    (builtIn(node.name).sides !== undefined || node.name === 'floor' || node.name === 'factorial');
+  return isKink ? node : undefined;
+}
+
+/** The tree with every node that is written like `from` replaced. */
+function replaced(node: Expression, from: Expression, to: Expression): Expression {
+  const text = printText(from);
+  const visit = (part: Expression): Expression => {
+    if (part === from) return to;
+    const isSame = part.kind === from.kind && printText(part) === text;
+    return isSame ? to : tree.mapChildren(part, visit);
+  };
+  const result = visit(node);
+  if (tree.size(result) > largestBody) throw new TooLarge('too many pieces in one formula');
+  return result;
+}
+
+const largestBody = 5000;
+
+/** A place between two others, off the middle, where nothing special is expected. */
+export const between = (from: Place, to: Place): number => from.value + (to.value - from.value) * 0.4617;
+
+/** The sign of an expression that keeps it between two places; NaN where it is not defined there. */
+export function signInside(body: Expression, variable: string, from: Place, to: Place): number {
+  const x = between(from, to);
+  const program = compile(body, variable);
+  const { low, high } = enclose(program, x, x);
+  if (low > 0) return 1;
+  if (high < 0) return -1;
+  const form = canonical(body);
+  if (form.kind === 'number') return rational.compare(form.value, rational.zero);
+  return Math.sign(evaluateAt(program, x));
+}
+
+function rangeOver(body: Expression, variable: string, from: number, to: number): Box | null {
+  const program = compile(body, variable);
+  const parts = 64;
+  let range: Box | null = null;
+  for (let i = 0; i < parts; i++) {
+    const at = (k: number): number => from + ((to - from) * k) / parts;
+    const { low, high } = enclose(program, at(i), at(i + 1));
+    if (Number.isNaN(low)) continue;
+    if (!Number.isFinite(low) || !Number.isFinite(high)) return null;
+    range = range ? { low: Math.min(range.low, low), high: Math.max(range.high, high) } : { low, high };
+  }
+  return range ?? { low: 0, high: 0 };
+}

@@ -1,0 +1,38 @@
+import type { Expression } from '../language/tree.ts';
+import * as big from '../limit/bigFloat.ts';
+import { Arcs, type SignedStretch } from './arcs.ts';
+import type { Box } from './isolate.ts';
+
+export interface Signs {
+  readonly intervals: readonly SignedStretch[];
+  readonly complete: boolean;
+  readonly undecided: readonly Box[];
+}
+
+/**
+ * The stretches of [a, b] on which the derivative of the given order (0 for the function itself) is positive,
+ * negative or zero, in ascending order; places where it does not exist separate stretches.
+ */
+export function signs(
+  body: Expression,
+  variable: string,
+  interval: readonly [number, number],
+  order = 0,
+): Signs {
+  const arcs = new Arcs(body, variable, interval, order);
+  const joined: SignedStretch[] = [];
+  for (const stretch of arcs.arcs.flatMap((arc) => arcs.signsOn(arc, order))) {
+    const before = joined.at(-1);
+    const goesOn = before && before.to === stretch.from && before.sign === stretch.sign && keepsSign(arcs, stretch, order);
+    if (goesOn) joined[joined.length - 1] = { ...before, to: stretch.to };
+    else joined.push(stretch);
+  }
+  return { intervals: joined, complete: arcs.undecided.length === 0, undecided: arcs.undecided };
+}
+
+/** Whether the sign before a stretch goes on through the joint at its beginning. */
+function keepsSign(arcs: Arcs, { from, sign }: SignedStretch, order: number): boolean {
+  if (!arcs.joints.includes(from)) return false;
+  const value = arcs.derivativeAt(from, order);
+  return value !== null && big.sign(value) === sign;
+}

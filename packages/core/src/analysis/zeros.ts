@@ -1,0 +1,447 @@
+import {
+  baseAndExponent,
+  canonical,
+  numeric,
+  power,
+  product,
+  splitCoefficient,
+  sum,
+  whole,
+  type Canonical,
+} from '../algebra/canonical.ts';
+import { expanded, factored } from '../algebra/expand.ts';
+import { literal } from '../algebra/pieces.ts';
+import * as polynomial from '../algebra/polynomial.ts';
+import type { Polynomial } from '../algebra/polynomial.ts';
+import * as rational from '../algebra/rational.ts';
+import { written } from '../algebra/written.ts';
+import { enclose } from '../evaluate/enclosures.ts';
+import { compile } from '../evaluate/program.ts';
+import { builtIn } from '../functions/table.ts';
+import { readExpression } from '../language/read.ts';
+import * as tree from '../language/tree.ts';
+import type { Expression } from '../language/tree.ts';
+import * as big from '../limit/bigFloat.ts';
+import { evaluatePrecisely, NotPrecise } from '../limit/precise.ts';
+import { isolate, type Box } from './isolate.ts';
+import { exactPlace, rootPlace, sortedPlaces, type Place } from './place.ts';
+
+/** Where a function is 0 on an interval. */
+export interface ZeroSet {
+  /** Proved, in ascending order. */
+  readonly roots: readonly Place[];
+  /** Places beside which the function is analytic or not defined, but at which it need not be. */
+  readonly breaks: readonly Place[];
+  /** Parts in which zeros or breaks could be neither found nor excluded. */
+  readonly undecided: readonly Box[];
+  /** Whether the function is 0 wherever it is defined. */
+  readonly isZero: boolean;
+}
+
+const nowhere: ZeroSet = { roots: [], breaks: [], undecided: [], isZero: false };
+
+/** Levels of a wave, such as the multiples of π, that are looked for one by one. */
+const mostLevels = 400;
+
+/**
+ * Zeros of expressions without corners or pieces on one interval. Products are taken apart into factors;
+ * polynomials are solved by exact algebra, simple equations by inverse functions, and the rest by interval
+ * arithmetic. Results are kept by expression, so that the same factor has the same zeros wherever it occurs.
+ */
+export class Zeros {
+  private readonly known = new Map<string, ZeroSet>();
+  private readonly knownBreaks = new Map<string, ZeroSet>();
+  /** Evaluations by interval arithmetic so far. */
+  evaluations = 0;
+
+  constructor(
+    readonly variable: string,
+    readonly low: number,
+    readonly high: number,
+  ) {}
+
+  of(body: Expression): ZeroSet {
+    return this.ofForm(canonical(body));
+  }
+
+  private ofForm(form: Canonical): ZeroSet {
+    const found = this.known.get(form.key);
+    if (found) return found;
+    const result = this.solve(form);
+    this.known.set(form.key, result);
+    return result;
+  }
+
+  private dependsOn(form: Canonical): boolean {
+    return tree.dependsOn(written(form), this.variable);
+  }
+
+  private solve(form: Canonical): ZeroSet {
+    if (form.kind === 'number') return { ...nowhere, isZero: rational.isZero(form.value) };
+    if (!this.dependsOn(form)) return { ...nowhere, isZero: constantSign(form) === 0 };
+    switch (form.kind) {
+      case 'product':
+        return this.union(form.factors.map((factor) => this.ofFactor(factor)));
+      case 'power':
+        return this.ofFactor(form);
+      case 'sum':
+        return this.ofSum(form);
+      default:
+        return this.ofFunction(form);
+    }
+  }
+
+  private union(sets: readonly ZeroSet[]): ZeroSet {
+    const breaks = sortedPlaces(sets.flatMap((set) => set.breaks));
+    return {
+      roots: sortedPlaces(sets.flatMap((set) => set.roots)),
+      breaks,
+      undecided: sets.flatMap((set) => set.undecided),
+      isZero: sets.some((set) => set.isZero),
+    };
+  }
+
+  /** A factor of a product: the zeros of a base with a positive exponent; those of others are breaks. */
+  private ofFactor(factor: Canonical): ZeroSet {
+    const { base, exponent } = baseAndExponent(factor);
+    if (factor.kind !== 'power') return this.ofForm(factor);
+    const breaks = this.breaksOf(factor);
+    if (!this.dependsOn(base)) return { ...nowhere, breaks: breaks.roots, undecided: breaks.undecided };
+    const zeros = this.ofForm(base);
+    const isPositive =
+      exponent.kind === 'number' ? !rational.isNegative(exponent.value) : false;
+    return {
+      roots: isPositive ? zeros.roots : [],
+      breaks: breaks.roots,
+      undecided: [...new Set([...zeros.undecided, ...breaks.undecided])],
+      isZero: isPositive && zeros.isZero,
+    };
+  }
+
+  private ofSum(form: Canonical): ZeroSet {
+    const poly = polynomial.polynomialOf(expanded(form), this.variable);
+    if (poly) return poly.length === 0 ? { ...nowhere, isZero: true } : this.ofPolynomial(poly);
+    const straight = this.ofLinear(form);
+    if (straight) return straight;
+    for (const split of [factored(form), factored(expanded(form))]) {
+      if (split.kind === 'number') return this.ofForm(split);
+      const isSplit = split.kind === 'product' && split.factors.every((factor) => factor.key !== form.key);
+      if (isSplit) return this.withBreaksOf(form, this.ofForm(split));
+    }
+    return this.ofInverse(form) ?? this.searched(form);
+  }
+
+  private withBreaksOf(form: Canonical, zeros: ZeroSet): ZeroSet {
+    const breaks = this.breaksOf(form);
+    return {
+      ...zeros,
+      breaks: sortedPlaces([...zeros.breaks, ...breaks.roots]),
+      undecided: [...zeros.undecided, ...breaks.undecided],
+    };
+  }
+
+  private ofPolynomial(poly: Polynomial): ZeroSet {
+    const parts = polynomial.squareFreeFactors(poly);
+    return { ...nowhere, roots: sortedPlaces(parts.flatMap(({ factor }) => this.rootsOf(factor))) };
+  }
+
+  /** The roots of a square-free polynomial: fractions and surds as such, others between bounds. */
+  private rootsOf(factor: Polynomial): Place[] {
+    const { roots, rest } = polynomial.rationalRoots(factor);
+    const places = roots.map((root) => exactPlace(literal(root)) as Place);
+    if (polynomial.degree(rest) === 2) places.push(...quadraticRoots(rest));
+    else if (polynomial.degree(rest) > 2) places.push(...this.isolatedRoots(rest));
+    return places.filter((place) => place.high >= this.low && place.low <= this.high);
+  }
+
+  private isolatedRoots(rest: Polynomial): Place[] {
+    const body = written(polynomial.toCanonical(rest, this.variable));
+    const slope = written(polynomial.toCanonical(polynomial.derivative(rest), this.variable));
+    const [from, to] = [rational.fromDouble(this.low), rational.fromDouble(this.high)];
+    const size = Math.max(Math.abs(this.low), Math.abs(this.high), 1e-300);
+    const width = rational.fromDouble(size * 2 ** -60);
+    return polynomial.isolatedRoots(rest, from, to, width).map(({ low, high }) => {
+      const [a, b] = [rational.toNumber(low), rational.toNumber(high)];
+      const margin = Math.max(Math.abs(a), Math.abs(b)) * 2 ** -52;
+      return rootPlace(
+        compile(body, this.variable),
+        compile(slope, this.variable),
+        a - margin,
+        b + margin,
+      );
+    });
+  }
+
+  /** α x + β with any constants: −β/α. */
+  private ofLinear(form: Canonical): ZeroSet | null {
+    const terms = form.kind === 'sum' ? form.terms : [form];
+    const moving = terms.filter((term) => this.dependsOn(term));
+    const x = atom(this.variable);
+    const rates = moving.map((term) => product([term, power(x, whole(-1))]));
+    if (rates.some((rate) => this.dependsOn(rate))) return null;
+    const rate = sum(rates);
+    if (constantSign(rate) === 0) return null;
+    const rest = sum(terms.filter((term) => !moving.includes(term)));
+    const root = exactPlace(written(product([whole(-1), rest, power(rate, whole(-1))])));
+    if (!root) return null;
+    const isInside = root.high >= this.low && root.low <= this.high;
+    return { ...nowhere, roots: isInside ? [root] : [] };
+  }
+
+  /** c·F(u) + d = 0 through the inverse of F; null where F has none here. */
+  private ofInverse(form: Canonical): ZeroSet | null {
+    const terms = form.kind === 'sum' ? form.terms : [form];
+    const moving = terms.filter((term) => this.dependsOn(term));
+    const [only] = moving;
+    if (!only || moving.length !== 1) return null;
+    const { coefficient, rest } = splitCoefficient(only);
+    const others = sum(terms.filter((term) => term !== only));
+    const level = product([numeric(rational.divide(rational.minusOne, coefficient)), others]);
+    const targets = this.argumentsAt(rest, level);
+    if (!targets) return null;
+    const zeros = this.union(
+      targets.flatMap(({ argument, values }) =>
+        values.map((value) => this.ofForm(sum([argument, product([whole(-1), value])]))),
+      ),
+    );
+    return this.withBreaksOf(form, zeros);
+  }
+
+  /** For F(u) = level the values that u takes; null where that is not known. */
+  private argumentsAt(
+    form: Canonical,
+    level: Canonical,
+  ): { argument: Canonical; values: Canonical[] }[] | null {
+    const at = (argument: Canonical, ...values: Expression[]) => [
+      { argument, values: values.map((value) => canonical(value)) },
+    ];
+    const k = written(level);
+    if (form.kind === 'power') {
+      if (form.base.key === '#e') {
+        return constantSign(level) > 0 ? at(form.exponent, tree.call('ln', k)) : at(form.exponent);
+      }
+      const { exponent } = form;
+      const isRoot = exponent.kind === 'number' && exponent.value.numerator === 1n;
+      if (!isRoot) return null;
+      const n = Number(exponent.value.denominator);
+      if (n % 2 === 0 && constantSign(level) < 0) return at(form.base);
+      return at(form.base, tree.power(k, tree.number(n)));
+    }
+    if (form.kind !== 'call') return null;
+    const [argument] = form.operands as [Canonical];
+    if (form.name === 'ln') return at(argument, tree.power(tree.constant('e'), k));
+    if (form.name === 'sin' || form.name === 'cos') return this.waveArguments(form.name, argument, k);
+    return null;
+  }
+
+  private waveArguments(
+    name: 'sin' | 'cos',
+    argument: Canonical,
+    level: Expression,
+  ): { argument: Canonical; values: Canonical[] }[] | null {
+    const height = numberOf(level);
+    if (height === null) return null;
+    if (Math.abs(height) > 1) return constantSign(canonical(tree.subtract(tree.power(level, tree.number(2)), tree.number(1)))) > 0 ? [] : null;
+    const range = this.rangeOf(argument);
+    if (!range) return null;
+    const angle = principalAngle(name, level);
+    const pi = tree.constant('pi');
+    const others =
+      name === 'sin' ? [angle, tree.subtract(pi, angle)] : [angle, tree.negate(angle)];
+    const first = Math.floor(range.low / (2 * Math.PI)) - 1;
+    const last = Math.ceil(range.high / (2 * Math.PI)) + 1;
+    if (last - first > mostLevels) return null;
+    const turns = Array.from({ length: last - first + 1 }, (_, i) => 2 * (first + i));
+    const values = turns.flatMap((n) =>
+      others.map((start) => canonical(tree.add(start, tree.multiply(literal(rational.rational(n)), pi)))),
+    );
+    const distinct = [...new Map(values.map((value) => [value.key, value])).values()];
+    return [{ argument, values: distinct }];
+  }
+
+  /** Bounds of an expression over the whole interval; null where it has none. */
+  private rangeOf(form: Canonical): Box | null {
+    const program = compile(written(form), this.variable);
+    const parts = 64;
+    let range: Box | null = null;
+    for (let i = 0; i < parts; i++) {
+      const at = (k: number): number => this.low + ((this.high - this.low) * k) / parts;
+      const { low, high, sure } = enclose(program, at(i), at(i + 1));
+      this.evaluations++;
+      if (Number.isNaN(low)) continue;
+      if (!sure && !Number.isFinite(low - high)) return null;
+      range = range ? { low: Math.min(range.low, low), high: Math.max(range.high, high) } : { low, high };
+    }
+    return range && Number.isFinite(range.high - range.low) ? range : { low: 0, high: 0 };
+  }
+
+  private ofFunction(form: Canonical): ZeroSet {
+    if (form.kind === 'atom') return this.ofPolynomial([rational.zero, rational.one]);
+    const inverse = form.kind === 'call' ? this.ofInverse(form) : null;
+    if (inverse) return inverse;
+    const risesThrough = form.kind === 'call' ? rootOfArgument[form.name] : undefined;
+    if (form.kind === 'call' && risesThrough !== undefined) {
+      const [argument] = form.operands as [Canonical];
+      return this.withBreaksOf(form, this.ofForm(sum([argument, whole(-risesThrough)])));
+    }
+    return this.searched(form);
+  }
+
+  /** By interval arithmetic, stretch by stretch between the breaks. */
+  private searched(form: Canonical): ZeroSet {
+    const breaks = this.breaksOf(form);
+    const body = written(form);
+    const ends: (Place | null)[] = [null, ...breaks.roots, null];
+    const roots: Place[] = [];
+    const undecided: Box[] = [...breaks.undecided];
+    ends.slice(1).forEach((toPlace, i) => {
+      const fromPlace = ends[i] ?? null;
+      const stretch = {
+        from: fromPlace?.low ?? this.low,
+        to: toPlace?.high ?? this.high,
+        fromPlace,
+        toPlace,
+      };
+      if (!(stretch.from < stretch.to)) return;
+      const found = isolate(body, this.variable, stretch);
+      this.evaluations += found.evaluations;
+      roots.push(...found.roots);
+      undecided.push(...found.undecided);
+    });
+    return { roots: sortedPlaces(roots), breaks: breaks.roots, undecided, isZero: false };
+  }
+
+  /** The places where an expression may fail to be analytic, as the roots of a set. */
+  breaksOf(form: Canonical): ZeroSet {
+    const found = this.knownBreaks.get(form.key);
+    if (found) return found;
+    const result = this.dependsOn(form) ? this.union(this.breakSets(form)) : nowhere;
+    this.knownBreaks.set(form.key, result);
+    return result;
+  }
+
+  breaksOfBody(body: Expression): ZeroSet {
+    return this.breaksOf(canonical(body));
+  }
+
+  private breakSets(form: Canonical): ZeroSet[] {
+    switch (form.kind) {
+      case 'number':
+      case 'atom':
+        return [];
+      case 'sum':
+        return form.terms.map((term) => this.breaksOf(term));
+      case 'product':
+        return form.factors.map((factor) => this.breaksOf(factor));
+      case 'power':
+        return this.breaksOfPower(form.base, form.exponent);
+      case 'call':
+        return [
+          ...form.operands.map((operand) => this.breaksOf(operand)),
+          ...boundariesOf(form.name, form.operands).map((boundary) => this.breaksAtZerosOf(boundary)),
+        ];
+      case 'apply':
+      case 'opaque':
+        // Nothing is known of what is inside: the whole interval stays open.
+        return [{ ...nowhere, undecided: [{ low: this.low, high: this.high }] }];
+    }
+  }
+
+  private breaksOfPower(base: Canonical, exponent: Canonical): ZeroSet[] {
+    const inner = [this.breaksOf(base), this.breaksOf(exponent)];
+    const isWhole =
+      exponent.kind === 'number' && rational.isInteger(exponent.value) && !rational.isNegative(exponent.value);
+    return isWhole || !this.dependsOn(base) ? inner : [...inner, this.breaksAtZerosOf(base)];
+  }
+
+  private breaksAtZerosOf(boundary: Canonical): ZeroSet {
+    const { roots, breaks, undecided } = this.ofForm(boundary);
+    return { roots: sortedPlaces([...roots, ...breaks]), breaks: [], undecided, isZero: false };
+  }
+}
+
+const atom = (variable: string): Canonical => ({
+  kind: 'atom',
+  node: { kind: 'name', name: variable },
+  key: variable,
+});
+
+/** Rising functions that are 0 at one argument only. */
+const rootOfArgument: Readonly<Record<string, number>> = {
+  arctan: 0,
+  arcsin: 0,
+  sinh: 0,
+  tanh: 0,
+  arsinh: 0,
+  artanh: 0,
+  arcosh: 1,
+  arccos: 1,
+};
+
+const rowScope = { names: new Set(['x', 'y']), functions: new Set<string>() };
+
+/** A row's boundaries with the arguments put in. */
+function boundariesOf(name: string, operands: readonly Canonical[]): Canonical[] {
+  const args = operands.map((operand) => written(operand));
+  return (builtIn(name).boundaries ?? []).map((text) => canonical(formulaOf(text, args)));
+}
+
+/** A formula of the table with the arguments put in for x and y. */
+export function formulaOf(text: string, args: readonly Expression[]): Expression {
+  const reading = readExpression(text, rowScope);
+  if (!reading.ok) throw new TypeError(`a row of the table cannot be read: ${text}`);
+  const [x, y] = args;
+  const first = x ? tree.substitute(reading.value, 'x', tree.name('#1')) : reading.value;
+  const second = y ? tree.substitute(first, 'y', y) : first;
+  return x ? tree.substitute(second, '#1', x) : second;
+}
+
+function quadraticRoots([c, b, a]: Polynomial): Place[] {
+  const [A, B, C] = [a, b, c] as [rational.Rational, rational.Rational, rational.Rational];
+  const discriminant = rational.subtract(
+    rational.multiply(B, B),
+    rational.multiply(rational.rational(4), rational.multiply(A, C)),
+  );
+  if (rational.isNegative(discriminant)) return [];
+  const root = tree.call('sqrt', literal(discriminant));
+  const below = literal(rational.multiply(rational.rational(2), A));
+  return ([tree.subtract, tree.add] as const).map(
+    (join) => exactPlace(tree.divide(join(literal(rational.negate(B)), root), below)) as Place,
+  );
+}
+
+/** arcsin or arccos of a level, as a multiple of π where that is exact. */
+function principalAngle(name: 'sin' | 'cos', level: Expression): Expression {
+  const value = numberOf(level) as number;
+  const angle = name === 'sin' ? Math.asin(value) : Math.acos(value);
+  const twelfths = Math.round((angle / Math.PI) * 12);
+  const exact = tree.multiply(literal(rational.rational(twelfths, 12)), tree.constant('pi'));
+  const difference = canonical(tree.subtract(tree.call(name, exact), level));
+  const isExact = difference.kind === 'number' && rational.isZero(difference.value);
+  return isExact ? exact : tree.call(name === 'sin' ? 'arcsin' : 'arccos', level);
+}
+
+const constantBits = 400;
+
+/** The value of a formula without names; null where it has none. */
+function numberOf(formula: Expression): number | null {
+  try {
+    const value = evaluatePrecisely(compile(formula, ''), big.zero, [], constantBits);
+    return value && big.toDouble(value);
+  } catch (error) {
+    if (error instanceof NotPrecise || error instanceof big.OutOfRange) return null;
+    throw error;
+  }
+}
+
+/** The sign of a constant, by evaluation with more than a hundred digits; NaN where it has no value. */
+export function constantSign(form: Canonical): number {
+  if (form.kind === 'number') return rational.compare(form.value, rational.zero);
+  try {
+    const value = evaluatePrecisely(compile(written(form), ''), big.zero, [], constantBits);
+    return value ? big.sign(value) : NaN;
+  } catch (error) {
+    if (error instanceof NotPrecise || error instanceof big.OutOfRange) return NaN;
+    throw error;
+  }
+}
