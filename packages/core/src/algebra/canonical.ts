@@ -149,8 +149,42 @@ export function callOf(name: string, operands: readonly Canonical[]): Canonical 
   if (name === 'root' && first.kind === 'number' && second && rational.isInteger(first.value)) {
     if (first.value.numerator > 0n) return power(second, numeric(rational.divide(rational.one, first.value)));
   }
-  const known = knownValue(name, first);
+  const known = knownValue(name, first) ?? reflected(name, first) ?? inverted(name, first);
   return known ?? { kind: 'call', name, operands, key: `${name}(${operands.map((o) => o.key).join()})` };
+}
+
+const oddFunctions = new Set(['sin', 'tan', 'arcsin', 'arctan', 'sinh', 'tanh', 'arsinh', 'artanh']);
+const evenFunctions = new Set(['cos', 'cosh', 'abs']);
+
+/** sin(−u) as −sin u and cos(−u) as cos u; sin and cos of u + kπ/2 through those of u. */
+function reflected(name: string, operand: Canonical): Canonical | undefined {
+  const isNegative = operand.kind !== 'sum' && rational.isNegative(splitCoefficient(operand).coefficient);
+  if (isNegative && oddFunctions.has(name)) {
+    return product([whole(-1), callOf(name, [product([whole(-1), operand])])]);
+  }
+  if (isNegative && evenFunctions.has(name)) return callOf(name, [product([whole(-1), operand])]);
+  if (operand.kind !== 'sum' || (name !== 'sin' && name !== 'cos')) return undefined;
+  const quarters = operand.terms.map((term) => {
+    const turns = multipleOfPi(term);
+    const count = turns && rational.multiply(turns, rational.rational(2));
+    return count && rational.isInteger(count) ? count.numerator : undefined;
+  });
+  const i = quarters.findIndex((quarter) => quarter !== undefined);
+  if (i < 0) return undefined;
+  const rest = sum(operand.terms.filter((_, j) => j !== i));
+  const turned = (Number(quarters[i]) + (name === 'cos' ? 1 : 0)) & 3;
+  const wave = callOf(turned % 2 === 0 ? 'sin' : 'cos', [rest]);
+  return turned < 2 ? wave : product([whole(-1), wave]);
+}
+
+/** A function of its own inverse: sin arcsin u = u, cos arcsin u = √(1 − u²). */
+function inverted(name: string, operand: Canonical): Canonical | undefined {
+  if (operand.kind !== 'call') return undefined;
+  const [inner] = operand.operands as [Canonical];
+  if (operand.name === `arc${name}`) return inner;
+  const isLeg =
+    (name === 'sin' && operand.name === 'arccos') || (name === 'cos' && operand.name === 'arcsin');
+  return isLeg ? power(sum([whole(1), product([whole(-1), inner, inner])]), half) : undefined;
 }
 
 const zeroAtZero = new Set([

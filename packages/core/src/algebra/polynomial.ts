@@ -190,13 +190,12 @@ function signChanges(chain: readonly Polynomial[], x: Rational): number {
 
 /**
  * Disjoint intervals (low, high] with exactly one root each of a square-free polynomial, together all of its
- * roots in (from, to]; each narrower than `width`. Method: Sturm's theorem and halving.
+ * roots in (from, to]. Method: Sturm's theorem and halving.
  */
 export function isolatedRoots(
   p: Polynomial,
   from: Rational,
   to: Rational,
-  width: Rational,
 ): { low: Rational; high: Rational }[] {
   if (degree(p) < 1) return [];
   const chain = sturmChain(p);
@@ -206,8 +205,7 @@ export function isolatedRoots(
   for (let box = open.pop(); box; box = open.pop()) {
     const { low, high, before, after } = box;
     if (before === after) continue;
-    const isNarrow = rational.compare(rational.subtract(high, low), width) <= 0;
-    if (before - after === 1 && isNarrow) {
+    if (before - after === 1) {
       found.push({ low, high });
       continue;
     }
@@ -216,4 +214,30 @@ export function isolatedRoots(
     open.push({ low, high: middle, before, after: at }, { low: middle, high, before: at, after });
   }
   return found.sort((a, b) => rational.compare(a.low, b.low));
+}
+
+/**
+ * The interval of one root narrowed to neighbouring doubles or nearly so, the signs at both ends proved by exact
+ * arithmetic.
+ */
+export function narrowed(p: Polynomial, box: { low: Rational; high: Rational }): { low: number; high: number } {
+  const signAt = (x: number): number => rational.compare(valueAt(p, rational.fromDouble(x)), rational.zero);
+  const values = p.map(rational.toNumber);
+  const rough = (x: number): number => values.reduceRight((sum, coefficient) => sum * x + coefficient, 0);
+  const ends = [rational.toNumber(box.low), rational.toNumber(box.high)] as const;
+  const falling = rational.compare(valueAt(p, box.high), rational.zero) < 0 || rational.compare(valueAt(p, box.low), rational.zero) > 0;
+  const above = falling ? -1 : 1;
+  let [low, high] = ends;
+  for (let i = 0; i < 100; i++) {
+    const middle = low + (high - low) / 2;
+    if (middle <= low || middle >= high) break;
+    if (Math.sign(rough(middle)) === above) high = middle;
+    else low = middle;
+  }
+  const margin = Math.max(Math.abs(low), Math.abs(high), 1e-300) * 2 ** -52;
+  for (let reach = margin; reach < ends[1] - ends[0]; reach *= 4) {
+    const tight = { low: Math.max(ends[0], low - reach), high: Math.min(ends[1], high + reach) };
+    if (signAt(tight.low) === -above && signAt(tight.high) === above) return tight;
+  }
+  return { low: ends[0], high: ends[1] };
 }

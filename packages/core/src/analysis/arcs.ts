@@ -1,5 +1,4 @@
 import { derivativeOf } from '../algebra/differentiate.ts';
-import { compile } from '../evaluate/program.ts';
 import type { Expression } from '../language/tree.ts';
 import * as big from '../limit/bigFloat.ts';
 import type { BigFloat } from '../limit/bigFloat.ts';
@@ -10,13 +9,14 @@ import { inSimplerTerms, piecesOf, signInside } from './pieces.ts';
 import { comparePlaces, exactPlace, isStrictlyBetween, sortedPlaces, type Place } from './place.ts';
 import { numberFormula } from './question.ts';
 import { Zeros } from './zeros.ts';
+import { programOf } from './programs.ts';
 
 /** An open stretch on which a function is analytic, or not defined at all. */
 export interface Arc {
   readonly from: Place;
   readonly to: Place;
-  /** The function and its derivatives, as far as they were asked for; null where it is not defined. */
-  readonly bodies: readonly Expression[] | null;
+  /** The function and its derivatives by order; null where it is not defined. */
+  readonly derivatives: readonly Expression[] | null;
 }
 
 /** A stretch between neighbouring zeros of one derivative, with its sign there. */
@@ -39,7 +39,7 @@ export const valueBits = 400;
 const overhang = 1e-3;
 
 /**
- * A function on an interval, taken apart into arcs between joints. Everything else is read off it: zeros and
+ * A function on an interval, or one of its derivatives, taken apart into arcs between joints. Everything else is read off it: zeros and
  * signs of the function and its derivatives on the arcs, limits and values at the joints.
  */
 export class Arcs {
@@ -61,7 +61,8 @@ export class Arcs {
     readonly body: Expression,
     readonly variable: string,
     [a, b]: readonly [number, number],
-    readonly orders: number,
+    private readonly orders: number,
+    readonly base = 0,
   ) {
     this.simple = inSimplerTerms(body);
     this.from = exactPlace(numberFormula(a)) as Place;
@@ -91,38 +92,48 @@ export class Arcs {
     return merged;
   }
 
+  /** Notes what stayed undecided between two places. */
+  addUndecided(boxes: readonly Box[], from: Place, to: Place): void {
+    this.boxes.push(...boxes.filter((box) => box.high > from.value && box.low < to.value));
+  }
+
   private arcsOf(body: Expression | null, from: Place, to: Place): Arc[] {
-    if (!body) return [{ from, to, bodies: null }];
+    if (!body) return [{ from, to, derivatives: null }];
     const breaks = this.zeros.breaksOfBody(body);
     this.boxes.push(...breaks.undecided);
     const ends = [from, ...breaks.roots.filter((place) => isStrictlyBetween(place, from, to)), to];
     return ends.slice(1).map((end, i) => {
       const start = ends[i] as Place;
       const isDefined = !Number.isNaN(signInside(body, this.variable, start, end));
-      return { from: start, to: end, bodies: isDefined ? this.withDerivatives(body) : null };
+      return { from: start, to: end, derivatives: isDefined ? this.withDerivatives(body) : null };
     });
   }
 
   private withDerivatives(body: Expression): Expression[] {
     const bodies = [body];
-    for (let k = 0; k < this.orders; k++) {
+    for (let k = 0; k < this.base + this.orders; k++) {
       bodies.push(derivativeOf(bodies.at(-1) as Expression, this.variable));
     }
     return bodies;
   }
 
+  /** The formula on an arc of the derivative of the given order; null where there is none. */
+  bodyOf(arc: Arc | null, order: number): Expression | null {
+    return arc?.derivatives?.[this.base + order] ?? null;
+  }
+
   /** The zeros inside an arc of the derivative of the given order. */
   zerosOn(arc: Arc, order: number): readonly Place[] {
-    const body = arc.bodies?.[order];
+    const body = this.bodyOf(arc, order);
     if (!body) return [];
     const set = this.zeros.of(body);
-    this.boxes.push(...set.undecided.filter((box) => box.high > arc.from.value && box.low < arc.to.value));
+    this.addUndecided(set.undecided, arc.from, arc.to);
     return set.isZero ? [] : set.roots.filter((root) => isStrictlyBetween(root, arc.from, arc.to));
   }
 
   /** The stretches of an arc on which the derivative of the given order keeps its sign. */
   signsOn(arc: Arc, order: number): readonly SignedStretch[] {
-    const body = arc.bodies?.[order];
+    const body = this.bodyOf(arc, order);
     if (!body) return [];
     if (this.zeros.of(body).isZero) return [{ from: arc.from, to: arc.to, sign: 0 }];
     const ends = [arc.from, ...this.zerosOn(arc, order), arc.to];
@@ -140,14 +151,14 @@ export class Arcs {
 
   /** The derivative of the given order as a joint is approached along an arc. */
   limitAlong(arc: Arc | null, joint: Place, order: number): SideLimit {
-    const body = arc?.bodies?.[order];
+    const body = this.bodyOf(arc, order);
     if (!arc || !body) return { kind: 'undefined' };
     const isSingular = this.zeros.breaksOfBody(body).roots.some((place) => comparePlaces(place, joint) === 0);
     if (!isSingular) {
       const value = this.valueOf(body, joint);
       if (value) return { kind: 'finite', value, isAnalytic: true };
     }
-    const limit = oneSided(compile(body, this.variable), joint.at, arc.to === joint ? -1 : 1);
+    const limit = oneSided(programOf(body, this.variable), joint.at, arc.to === joint ? -1 : 1);
     return limit.kind === 'finite'
       ? { kind: 'finite', value: big.fromDouble(limit.value), isAnalytic: false }
       : limit;
@@ -155,26 +166,36 @@ export class Arcs {
 
   private valueOf(body: Expression, place: Place): BigFloat | null {
     try {
-      return evaluatePrecisely(compile(body, this.variable), place.at(valueBits), [], valueBits);
+      return evaluatePrecisely(programOf(body, this.variable), place.at(valueBits), [], valueBits);
     } catch (error) {
       if (error instanceof NotPrecise || error instanceof big.OutOfRange) return null;
       throw error;
     }
   }
 
-  /** The value at any place; null where the function is not defined. */
+  /** The value at any place; null where there is none. */
   valueAt(place: Place): BigFloat | null {
-    return this.valueOf(this.simple, place);
+    if (this.joints.includes(place)) return this.derivativeAt(place, 0);
+    const arc = this.arcs.find(({ from, to }) => isStrictlyBetween(place, from, to));
+    const body = arc && this.bodyOf(arc, 0);
+    return body ? this.valueOf(body, place) : null;
   }
 
-  /** The derivative of the given order at a joint, where it exists. */
+  /**
+   * The derivative of the given order at a joint, where it exists: where all lower ones are continuous and it
+   * tends to one value from both sides. At the ends of the interval the side inside tells.
+   */
   derivativeAt(joint: Place, order: number): BigFloat | null {
+    let value = this.valueOf(this.simple, joint);
     const { left, right } = this.arcsAt(joint);
-    let value = this.valueAt(joint);
-    for (let k = 0; k <= order && value; k++) {
-      const sides = [left, right].map((arc) => this.limitAlong(arc, joint, k));
-      if (k === 0 && order === 0) return value;
-      value = commonValue(sides, k === 0 ? value : null);
+    const sides = [left, right].filter((arc) => arc !== null);
+    for (let k = 0; k < this.base + order && value; k++) {
+      const heights = sides.map((arc) => this.limitAlong(arc, joint, k - this.base));
+      if (!commonValue(heights, value)) return null;
+      value = commonValue(
+        sides.map((arc) => this.limitAlong(arc, joint, k + 1 - this.base)),
+        null,
+      );
     }
     return value;
   }
@@ -190,10 +211,10 @@ export class Arcs {
 
 /** The value that both sides tend to, and that is the given one if there is one; null where they do not agree. */
 function commonValue(sides: readonly SideLimit[], given: BigFloat | null): BigFloat | null {
-  const values = sides.map((side) => (side.kind === 'finite' ? side.value : null));
-  const [left, right] = values;
-  if (!left || !right || !isSame(left, right)) return null;
-  return !given || isSame(given, left) ? left : null;
+  const values = sides.flatMap((side) => (side.kind === 'finite' ? [side.value] : []));
+  const [first] = values;
+  if (!first || values.length < sides.length || !values.every((value) => isSame(value, first))) return null;
+  return !given || isSame(given, first) ? first : null;
 }
 
 /** Digits in which two values must agree to be taken for one. */

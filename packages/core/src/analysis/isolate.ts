@@ -1,9 +1,9 @@
 import { derivativeOf } from '../algebra/differentiate.ts';
 import { TooLarge } from '../algebra/limits.ts';
-import { run } from '../evaluate/enclosures.ts';
+import { enclose, run } from '../evaluate/enclosures.ts';
 import * as intervals from '../evaluate/interval.ts';
 import type { Interval } from '../evaluate/interval.ts';
-import { compile, compileTogether, type Bundle } from '../evaluate/program.ts';
+import { compileTogether, type Bundle } from '../evaluate/program.ts';
 import { evaluateAt } from '../evaluate/values.ts';
 import * as tree from '../language/tree.ts';
 import type { Expression } from '../language/tree.ts';
@@ -11,6 +11,7 @@ import * as big from '../limit/bigFloat.ts';
 import { evaluatePrecisely, NotPrecise } from '../limit/precise.ts';
 import { exactPlace, rootPlace, type Place } from './place.ts';
 import { candidates, isExactlyZero } from './recognise.ts';
+import { programOf } from './programs.ts';
 
 /** A part of the axis, and whether the function has a singular place at its ends. */
 export interface Stretch {
@@ -34,11 +35,13 @@ export interface Box {
 }
 
 /** Evaluations that one search may take. */
-const mostEvaluations = 6000;
+const mostEvaluations = 3000;
 /** Parts narrower than this share of the whole are left undecided. */
 const narrowest = 1e-11;
 /** Cutting beside the middle keeps roots at round numbers off the cuts. */
 const cut = 0.4871;
+/** Parts narrower than this share are tried for a root of higher multiplicity. */
+const smallShare = 0.1;
 /** Highest multiplicity that is looked for at an undecided place. */
 const highestMultiplicity = 8;
 
@@ -77,11 +80,13 @@ class Isolation {
     const { from, to } = this.stretch;
     if (this.slopes.length === 2) this.open.push({ low: from, high: to });
     else this.undecided.push({ low: from, high: to });
-    for (let box = this.open.pop(); box; box = this.open.pop()) {
+    // Wide parts first: what is left when the evaluations run out is as small as can be.
+    for (let next = 0; next < this.open.length; next++) {
+      const box = this.open[next] as Box;
       if (this.evaluations >= mostEvaluations) this.undecided.push(box);
       else this.look(box);
     }
-    this.settleClusters();
+    this.joinClusters();
     return { roots: this.roots, undecided: this.undecided, evaluations: this.evaluations };
   }
 
@@ -117,23 +122,29 @@ class Isolation {
     const [value, slope, bend] = this.enclose(box);
     if (excludesZero(value)) return;
     if (excludesZero(slope)) return this.monotone(box, slope.low > 0 ? 1 : -1);
-    if (excludesZero(this.centred(box, value, slope))) return;
+    const centred = this.centred(box, slope, bend);
+    if (excludesZero(centred.slope)) return this.monotone(box, centred.slope.low > 0 ? 1 : -1);
+    if (excludesZero(centred.value)) return;
     const isBent = excludesZero(bend) && this.bent(box, bend.low > 0 ? 1 : -1);
-    if (isBent) return;
+    if (isBent || this.isMultiple(box)) return;
     const middle = box.low + (box.high - box.low) * cut;
     const isNarrow = box.high - box.low < this.width * narrowest || !(middle > box.low && middle < box.high);
     if (isNarrow) this.undecided.push(box);
-    else this.open.push({ low: middle, high: box.high }, { low: box.low, high: middle });
+    else this.open.push({ low: box.low, high: middle }, { low: middle, high: box.high });
   }
 
-  /** The mean-value form f(m) + f′(X)(X − m), narrower than the plain enclosure on a small box. */
-  private centred({ low, high }: Box, value: Interval, slope: Interval): Interval {
-    if (!Number.isFinite(slope.low) || !Number.isFinite(slope.high) || !slope.sure) return value;
+  /**
+   * Slope and value by the mean-value form, f(m) + f′(X)(X − m), narrower than plain enclosures on a small box;
+   * unbounded where the next derivative is.
+   */
+  private centred({ low, high }: Box, slope: Interval, bend: Interval): { value: Interval; slope: Interval } {
+    if (!isBounded(slope)) return { value: intervals.everything, slope: intervals.everything };
     const middle = low + (high - low) * cut;
-    const [at] = this.enclose({ low: middle, high: middle });
+    const [valueAt, slopeAt] = this.enclose({ low: middle, high: middle });
     const offset = intervals.subtract({ low, high, sure: true }, intervals.exactly(middle));
-    const form = intervals.add(at, intervals.multiply(slope, offset));
-    return intervals.isNothing(form) ? value : form;
+    const form = (at: Interval, rate: Interval): Interval => intervals.add(at, intervals.multiply(rate, offset));
+    const tighter = isBounded(bend) ? meet(slope, form(slopeAt, bend)) : slope;
+    return { value: form(valueAt, tighter), slope: tighter };
   }
 
   /** Whether a box whose end is singular takes in that end. */
@@ -173,7 +184,7 @@ class Isolation {
   }
 
   private get program() {
-    return compile(this.body, this.variable);
+    return programOf(this.body, this.variable);
   }
 
   /** At most one root on a box where the function only rises or only falls. */
@@ -187,7 +198,7 @@ class Isolation {
 
   /** The box of a simple root made as small as doubles allow, its signs proved at both ends. */
   private narrowed(box: Box, direction: 1 | -1): Box {
-    const program = compile(this.body, this.variable);
+    const program = programOf(this.body, this.variable);
     let { low, high } = box;
     for (let i = 0; i < 80 && high - low > Math.abs(low) * 1e-15; i++) {
       const middle = low + (high - low) / 2;
@@ -209,7 +220,7 @@ class Isolation {
     const exact = this.recognised(box, 1);
     if (exact) return void this.roots.push(exact);
     if (box.low === box.high) return void this.roots.push(pointPlace(box.low));
-    const slope = compile(this.slopes[0] as Expression, this.variable);
+    const slope = programOf(this.slopes[0] as Expression, this.variable);
     this.roots.push(rootPlace(this.program, slope, box.low, box.high));
   }
 
@@ -255,7 +266,7 @@ class Isolation {
       return slope.low > 0 ? 1 : slope.high < 0 ? -1 : 0;
     };
     if (slopeSign(box.low) !== -direction || slopeSign(box.high) !== direction) return null;
-    const slope = compile(this.slopes[0] as Expression, this.variable);
+    const slope = programOf(this.slopes[0] as Expression, this.variable);
     let { low, high } = box;
     for (let i = 0; i < 80; i++) {
       const middle = low + (high - low) / 2;
@@ -271,8 +282,56 @@ class Isolation {
     return null;
   }
 
-  /** Undecided neighbours are taken together; a recognised root of higher multiplicity settles them. */
-  private settleClusters(): void {
+  /**
+   * A small box on which the first derivative without a zero is one of higher order m: the function has at most m
+   * zeros there, and exactly one of multiplicity m at a recognised number at which algebra shows the derivatives
+   * below m to be 0.
+   */
+  private isMultiple(box: Box): boolean {
+    const isSmall = box.high - box.low < this.width * smallShare;
+    if (!isSmall || this.isSingular(box.low) || this.isSingular(box.high)) return false;
+    const order = this.firstWithoutZero(box);
+    if (order === null) return false;
+    const place = this.recognised(this.zeroOf(order - 1, box), order);
+    if (!place) return false;
+    if (place.low > box.low && place.high < box.high) this.roots.push(place);
+    return true;
+  }
+
+  /** The lowest order above 2 whose derivative is proved to have no zero on a box. */
+  private firstWithoutZero(box: Box): number | null {
+    try {
+      for (let order = 3; order <= highestMultiplicity; order++) {
+        while (this.slopes.length < order) {
+          this.slopes.push(derivativeOf(this.slopes.at(-1) as Expression, this.variable));
+        }
+        this.evaluations++;
+        const { low, high } = box;
+        if (excludesZero(enclose(programOf(this.slopes[order - 1] as Expression, this.variable), low, high))) return order;
+      }
+    } catch (error) {
+      if (!(error instanceof TooLarge)) throw error;
+    }
+    return null;
+  }
+
+  /** Near where a derivative that only rises or falls changes its sign. */
+  private zeroOf(order: number, box: Box): Box {
+    const program = programOf(this.slopes[order - 1] as Expression, this.variable);
+    let { low, high } = box;
+    const sign = Math.sign(evaluateAt(program, low));
+    for (let i = 0; i < 60; i++) {
+      const middle = low + (high - low) / 2;
+      if (middle <= low || middle >= high) break;
+      if (Math.sign(evaluateAt(program, middle)) === sign) low = middle;
+      else high = middle;
+    }
+    const margin = this.width * 1e-15;
+    return { low: low - margin, high: high + margin };
+  }
+
+  /** Undecided neighbours are taken together. */
+  private joinClusters(): void {
     const clusters: Box[] = [];
     for (const box of this.undecided.sort((a, b) => a.low - b.low)) {
       const last = clusters.at(-1);
@@ -280,33 +339,20 @@ class Isolation {
       if (isNext) clusters[clusters.length - 1] = { low: last.low, high: Math.max(last.high, box.high) };
       else clusters.push(box);
     }
-    this.undecided = clusters.filter((cluster) => !this.settle(cluster));
-  }
-
-  private settle(cluster: Box): boolean {
-    if (this.slopes.length < 2 || this.evaluations >= mostEvaluations) return false;
-    if (this.isSingular(cluster.low) || this.isSingular(cluster.high)) return false;
-    try {
-      for (let order = 2; order <= highestMultiplicity; order++) {
-        while (this.slopes.length < order) {
-          this.slopes.push(derivativeOf(this.slopes.at(-1) as Expression, this.variable));
-        }
-        const program = compileTogether([this.slopes[order - 1] as Expression], this.variable);
-        const values = run(program, { ...cluster, sure: true }, []);
-        this.evaluations++;
-        if (!excludesZero(values[program.outputs[0] as number] as Interval)) continue;
-        const place = this.recognised(cluster, order);
-        if (place) this.roots.push(place);
-        return place !== null;
-      }
-    } catch (error) {
-      if (!(error instanceof TooLarge)) throw error;
-    }
-    return false;
+    this.undecided = clusters;
   }
 }
 
 const preciseBits = 1200;
+
+const isBounded = (x: Interval): boolean => x.sure && Number.isFinite(x.low) && Number.isFinite(x.high);
+
+/** What two enclosures of one number have in common. */
+const meet = (a: Interval, b: Interval): Interval => ({
+  low: Math.max(a.low, b.low),
+  high: Math.min(a.high, b.high),
+  sure: a.sure,
+});
 
 /** No value at all counts: where the function is not defined it has no root. */
 const excludesZero = (x: Interval): boolean => intervals.isNothing(x) || x.low > 0 || x.high < 0;

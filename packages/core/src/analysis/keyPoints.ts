@@ -45,10 +45,16 @@ export interface KeyPoints {
  * The key points on [a, b]: end points, zeros, extrema, inflections, poles, jumps, holes, corners and cusps,
  * in ascending order of x.
  * @param body a formula in the variable alone
+ * @param order which derivative of it is looked at; 0 for the function itself
  * @throws TooLarge where the function falls into too many pieces or its derivatives grow too long
  */
-export function keyPoints(body: Expression, variable: string, interval: readonly [number, number]): KeyPoints {
-  return new KeyPointFinder(new Arcs(body, variable, interval, 2)).find();
+export function keyPoints(
+  body: Expression,
+  variable: string,
+  interval: readonly [number, number],
+  order = 0,
+): KeyPoints {
+  return new KeyPointFinder(new Arcs(body, variable, interval, 2, order)).find();
 }
 
 /** What is known at one place: the value, and on either side the limit and the signs of f, f′ and f″. */
@@ -74,7 +80,10 @@ class KeyPointFinder {
     const looks = this.arcs.eventsUpTo(2).map((place) => this.look(place));
     const drafts = looks.flatMap((look) => this.kindsAt(look).map((kind) => ({ kind, look })));
     const { undecided } = this.arcs;
-    const complete = undecided.length === 0;
+    const swings = looks.some(({ left, right }) =>
+      [left, right].some((side) => side.arc?.derivatives && side.limit.kind === 'none'),
+    );
+    const complete = undecided.length === 0 && !swings;
     const heights = new Heights(this.arcs, looks, complete);
     const points = drafts.map(({ kind, look }) => this.point(kind, look, heights, undecided));
     return { points, complete: complete && points.every(({ proved }) => proved), undecided };
@@ -116,7 +125,7 @@ class KeyPointFinder {
 
   private signsBeside(arc: Arc | null, place: Place, side: 'left' | 'right'): number[] {
     return [0, 1, 2].map((order) => {
-      const stretches = arc?.bodies ? this.arcs.signsOn(arc, order) : [];
+      const stretches = arc?.derivatives ? this.arcs.signsOn(arc, order) : [];
       const beside = stretches.find((stretch) =>
         side === 'left'
           ? comparePlaces(stretch.from, place) < 0 && comparePlaces(place, stretch.to) <= 0
@@ -131,7 +140,7 @@ class KeyPointFinder {
     const isEnd = place === this.arcs.from || place === this.arcs.to;
     const kinds: KeyPointKind[] = [];
     if (isEnd && value) kinds.push('endpoint');
-    const isDomainEnd = !isEnd && value !== null && (left.arc?.bodies ? 1 : 0) + (right.arc?.bodies ? 1 : 0) === 1;
+    const isDomainEnd = !isEnd && value !== null && (left.arc?.derivatives ? 1 : 0) + (right.arc?.derivatives ? 1 : 0) === 1;
     if (isDomainEnd) kinds.push('endpoint');
     if (value && big.isZero(value) && this.isIsolatedZero(look)) kinds.push('zero');
     const broken = this.breakAt(look);
@@ -153,7 +162,7 @@ class KeyPointFinder {
   /** A pole, hole or jump. */
   private breakAt({ place, value, left, right, isJoint }: Look): 'pole' | 'hole' | 'jump' | null {
     if (!isJoint) return null;
-    const limits = [left, right].filter((side) => side.arc?.bodies).map((side) => side.limit);
+    const limits = [left, right].filter((side) => side.arc?.derivatives).map((side) => side.limit);
     if (limits.length === 0) return null;
     if (limits.some((limit) => limit.kind === 'infinite')) return 'pole';
     if (limits.some((limit) => limit.kind !== 'finite')) return null;
@@ -167,8 +176,9 @@ class KeyPointFinder {
 
   /** A corner, a cusp or an inflection of a continuous function. */
   private shapeAt(look: Look): KeyPointKind[] {
-    const { place, left, right, isJoint } = look;
-    if (!left.arc?.bodies || !right.arc?.bodies) return [];
+    const { place, value, left, right, isJoint } = look;
+    if (!value || !left.arc?.derivatives || !right.arc?.derivatives) return [];
+    if (left.limit.kind !== 'finite' || right.limit.kind !== 'finite') return [];
     const bends = left.signs[2] === -(right.signs[2] as number) && left.signs[2] !== 0;
     if (!isJoint) return bends ? ['inflection'] : [];
     const slopes = [left, right].map((side) => this.arcs.limitAlong(side.arc, place, 1));
@@ -225,7 +235,7 @@ function extremumAt({ left, right }: Look, value: BigFloat): 'maximum' | 'minimu
 
 /** Where the curve lies just beside a place, seen from the value there. */
 function neighbour({ arc, limit, signs }: SideLook, value: BigFloat, side: 1 | -1): Neighbour | null {
-  if (!arc?.bodies) return null;
+  if (!arc?.derivatives) return null;
   if (limit.kind === 'infinite') return limit.sign > 0 ? 'above' : 'below';
   if (limit.kind !== 'finite') return null;
   if (!isSame(limit.value, value)) {
@@ -275,19 +285,17 @@ class Heights {
   /** Whether f takes the same value at two places, by algebra or because it is constant between them. */
   private isProvedEqual(p: Place, q: Place): boolean {
     if (!p.exact || !q.exact) return false;
-    const { body, variable } = this.arcs;
-    const at = (exact: Expression): Expression => tree.substitute(body, variable, exact);
-    return isExactlyZero(tree.subtract(at(p.exact), at(q.exact))) || this.isEqualOnArcs(p, q);
+    return this.isEqualOnArcs(p, q);
   }
 
-  /** The same with the formulas that hold on the arcs beside the places. */
+  /** With the formulas that hold on the arcs beside the places. */
   private isEqualOnArcs(p: Place, q: Place): boolean {
     const formulas = (place: Place): Expression[] =>
-      this.arcs.arcs.flatMap(({ from, to, bodies }) =>
-        bodies?.[0] && comparePlaces(from, place) <= 0 && comparePlaces(place, to) <= 0
-          ? [tree.substitute(bodies[0], this.arcs.variable, place.exact as Expression)]
-          : [],
-      );
+      this.arcs.arcs.flatMap((arc) => {
+        const body = this.arcs.bodyOf(arc, 0);
+        const isBeside = comparePlaces(arc.from, place) <= 0 && comparePlaces(place, arc.to) <= 0;
+        return body && isBeside ? [tree.substitute(body, this.arcs.variable, place.exact as Expression)] : [];
+      });
     return formulas(p).some((left) =>
       formulas(q).some((right) => isExactlyZero(tree.subtract(left, right))),
     );

@@ -5,7 +5,6 @@ import { literal } from '../algebra/pieces.ts';
 import * as rational from '../algebra/rational.ts';
 import { enclose } from '../evaluate/enclosures.ts';
 import { isRelated } from '../evaluate/exact.ts';
-import { compile } from '../evaluate/program.ts';
 import { evaluateAt } from '../evaluate/values.ts';
 import { builtIn } from '../functions/table.ts';
 import { printText } from '../language/printText.ts';
@@ -14,6 +13,7 @@ import type { Condition, Expression, PiecewiseNode } from '../language/tree.ts';
 import type { Box } from './isolate.ts';
 import { isStrictlyBetween, sortedPlaces, type Place } from './place.ts';
 import { formulaOf, type Zeros } from './zeros.ts';
+import { programOf } from './programs.ts';
 
 /** An open stretch of the axis on which a function is given by one formula without corners. */
 export interface Piece {
@@ -125,7 +125,7 @@ class Splitter {
     const ends = [from, ...sortedPlaces(jumps).filter((place) => isStrictlyBetween(place, from, to)), to];
     ends.slice(1).forEach((end, i) => {
       const start = ends[i] as Place;
-      const level = Math.floor(evaluateAt(compile(argument, variable), between(start, end)));
+      const level = Math.floor(evaluateAt(programOf(argument, variable), between(start, end)));
       if (Number.isNaN(level)) this.nowhere(start, end);
       else this.resolve(replaced(body, kink, literal(rational.rational(level))), start, end);
     });
@@ -241,7 +241,7 @@ export const between = (from: Place, to: Place): number => from.value + (to.valu
 /** The sign of an expression that keeps it between two places; NaN where it is not defined there. */
 export function signInside(body: Expression, variable: string, from: Place, to: Place): number {
   const x = between(from, to);
-  const program = compile(body, variable);
+  const program = programOf(body, variable);
   const { low, high } = enclose(program, x, x);
   if (low > 0) return 1;
   if (high < 0) return -1;
@@ -251,7 +251,7 @@ export function signInside(body: Expression, variable: string, from: Place, to: 
 }
 
 function rangeOver(body: Expression, variable: string, from: number, to: number): Box | null {
-  const program = compile(body, variable);
+  const program = programOf(body, variable);
   const parts = 64;
   let range: Box | null = null;
   for (let i = 0; i < parts; i++) {

@@ -6,13 +6,13 @@ import * as rational from '../algebra/rational.ts';
 import type { Rational } from '../algebra/rational.ts';
 import { written } from '../algebra/written.ts';
 import { enclose } from '../evaluate/enclosures.ts';
-import { compile } from '../evaluate/program.ts';
 import * as tree from '../language/tree.ts';
 import type { Expression } from '../language/tree.ts';
 import type { Arc, Arcs } from './arcs.ts';
 import { comparePlaces, type Place } from './place.ts';
 import { isExactlyZero } from './recognise.ts';
 import type { Zeros } from './zeros.ts';
+import { programOf } from './programs.ts';
 
 /**
  * Whether it is proved what a function (or its derivative of the given order) does as a joint is approached
@@ -20,7 +20,7 @@ import type { Zeros } from './zeros.ts';
  * known with their multiplicities, so that their sum tells a pole from a finite limit.
  */
 export function isLimitProved(arcs: Arcs, arc: Arc | null, joint: Place, order: number): boolean {
-  const body = arc?.bodies?.[order];
+  const body = arcs.bodyOf(arc, order);
   if (!body) return true;
   if (isAnalyticAt(arcs.zeros, canonical(body), joint)) return true;
   return orderAt(arcs.zeros, canonical(body), joint) !== null;
@@ -78,7 +78,7 @@ function multiplicityAt(zeros: Zeros, body: Expression, place: Place): Rational 
   let formula = body;
   try {
     for (let k = 0; k <= highestMultiplicity; k++) {
-      const { low, high } = enclose(compile(formula, zeros.variable), place.low, place.high);
+      const { low, high } = enclose(programOf(formula, zeros.variable), place.low, place.high);
       if (low > 0 || high < 0) return rational.rational(k);
       if (!isZeroAt(zeros, formula, place)) return null;
       formula = derivativeOf(formula, zeros.variable);

@@ -1,11 +1,19 @@
+import { literal } from '../algebra/pieces.ts';
 import { TooLarge } from '../algebra/limits.ts';
 import { partialDerivative, type Functions } from '../evaluate/program.ts';
 import * as tree from '../language/tree.ts';
 import type { Expression } from '../language/tree.ts';
+import { multipleOfPi } from '../limit/recognise.ts';
 
-/** A double as the number it is typed as: 0.1 is one tenth, −3 is minus 3. */
+/**
+ * A double as the number that it stands for: 0.1 is one tenth, −3 is minus 3, and the double nearest to a simple
+ * multiple of π is that multiple.
+ */
 export function numberFormula(value: number): Expression {
-  if (value < 0 || Object.is(value, -0)) return value === 0 ? tree.number(0) : tree.negate(numberFormula(-value));
+  if (value === 0) return tree.number(0);
+  if (value < 0) return tree.negate(numberFormula(-value));
+  const turns = multipleOfPi(value);
+  if (turns) return tree.multiply(literal(turns), tree.constant('pi'));
   return tree.number(String(value).toUpperCase().replace('E+', 'E'));
 }
 

@@ -19,11 +19,11 @@ export function signs(
   interval: readonly [number, number],
   order = 0,
 ): Signs {
-  const arcs = new Arcs(body, variable, interval, order);
+  const arcs = new Arcs(body, variable, interval, 0, order);
   const joined: SignedStretch[] = [];
-  for (const stretch of arcs.arcs.flatMap((arc) => arcs.signsOn(arc, order))) {
+  for (const stretch of arcs.arcs.flatMap((arc) => arcs.signsOn(arc, 0))) {
     const before = joined.at(-1);
-    const goesOn = before && before.to === stretch.from && before.sign === stretch.sign && keepsSign(arcs, stretch, order);
+    const goesOn = before && before.to === stretch.from && before.sign === stretch.sign && keepsSign(arcs, stretch);
     if (goesOn) joined[joined.length - 1] = { ...before, to: stretch.to };
     else joined.push(stretch);
   }
@@ -31,8 +31,8 @@ export function signs(
 }
 
 /** Whether the sign before a stretch goes on through the joint at its beginning. */
-function keepsSign(arcs: Arcs, { from, sign }: SignedStretch, order: number): boolean {
+function keepsSign(arcs: Arcs, { from, sign }: SignedStretch): boolean {
   if (!arcs.joints.includes(from)) return false;
-  const value = arcs.derivativeAt(from, order);
+  const value = arcs.valueAt(from);
   return value !== null && big.sign(value) === sign;
 }

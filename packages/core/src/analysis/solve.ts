@@ -1,9 +1,9 @@
 import * as tree from '../language/tree.ts';
 import type { Condition, Expression } from '../language/tree.ts';
-import * as big from '../limit/bigFloat.ts';
-import { Arcs } from './arcs.ts';
+import type { BigFloat } from '../limit/bigFloat.ts';
+import { Arcs, isSame } from './arcs.ts';
 import type { Box } from './isolate.ts';
-import { sortedPlaces, type Place } from './place.ts';
+import { comparePlaces, isStrictlyBetween, sortedPlaces, type Place } from './place.ts';
 
 export interface Solutions {
   readonly solutions: readonly Place[];
@@ -24,33 +24,48 @@ export function solve(
   interval: readonly [number, number],
   order = 0,
 ): Solutions {
-  const left =
-    order === 0 ? body : ({ ...tree.derivative(variable, order, body) } satisfies Expression);
-  const functionArcs = new Arcs(body, variable, interval, order);
-  const arcs = new Arcs(tree.subtract(left, equals), variable, interval, 0);
-  const inside = arcs.arcs.flatMap((arc) => arcs.zerosOn(arc, 0));
-  const atJoints = arcs.joints.filter((joint) => {
-    const value = arcs.valueAt(joint);
-    return value !== null && big.isZero(value) && hasDerivative(functionArcs, joint, order);
-  });
-  const everywhere = arcs.arcs.filter((arc) => arc.bodies?.[0] && arcs.signsOn(arc, 0)[0]?.sign === 0);
-  const isInside = (place: Place): boolean =>
-    everywhere.some(({ from, to }) => place.value > from.value && place.value < to.value);
+  const left = new Arcs(body, variable, interval, 0, order);
+  const right = new Arcs(equals, variable, interval, 0);
+  const solutions: Place[] = [];
+  const everywhere: { from: Place; to: Place }[] = [];
+  for (const { from, to, formula } of differences(left, right)) {
+    const set = left.zeros.of(formula);
+    left.addUndecided(set.undecided, from, to);
+    if (set.isZero) everywhere.push({ from, to });
+    else solutions.push(...set.roots.filter((root) => isStrictlyBetween(root, from, to)));
+  }
+  const joints = sortedPlaces([...left.joints, ...right.joints]);
+  solutions.push(...joints.filter((joint) => areEqualAt(left, right, joint)));
+  const isOutside = (place: Place): boolean => !everywhere.some(({ from, to }) => isStrictlyBetween(place, from, to));
+  const undecided = [...left.undecided, ...right.undecided];
   return {
-    solutions: sortedPlaces([...inside, ...atJoints]).filter((place) => !isInside(place)),
-    everywhere: everywhere.map(({ from, to }) => ({ from, to })),
-    complete: arcs.undecided.length === 0,
-    undecided: arcs.undecided,
+    solutions: sortedPlaces(solutions).filter(isOutside),
+    everywhere,
+    complete: undecided.length === 0,
+    undecided,
   };
 }
 
-/** Formulas of derivatives may have a value at a corner where the derivative itself has none. */
-function hasDerivative(arcs: Arcs, place: Place, order: number): boolean {
-  if (order === 0) return true;
-  const joint = arcs.joints.find((candidate) => candidate.value === place.value);
-  if (!joint) return true;
-  const isEnd = joint === arcs.from || joint === arcs.to;
-  return isEnd || arcs.derivativeAt(joint, order) !== null;
+/** Left minus right wherever both are defined, by stretches on which both have one formula. */
+function differences(left: Arcs, right: Arcs): { from: Place; to: Place; formula: Expression }[] {
+  return left.arcs.flatMap((arc) =>
+    right.arcs.flatMap((other) => {
+      const from = comparePlaces(arc.from, other.from) < 0 ? other.from : arc.from;
+      const to = comparePlaces(arc.to, other.to) < 0 ? arc.to : other.to;
+      const [a, b] = [left.bodyOf(arc, 0), right.bodyOf(other, 0)];
+      return a && b && comparePlaces(from, to) < 0 ? [{ from, to, formula: tree.subtract(a, b) }] : [];
+    }),
+  );
+}
+
+function areEqualAt(left: Arcs, right: Arcs, place: Place): boolean {
+  const [a, b] = [valueNear(left, place), valueNear(right, place)];
+  return a !== null && b !== null && isSame(a, b);
+}
+
+/** The value at a place that may be a joint of the other side only. */
+function valueNear(arcs: Arcs, place: Place): BigFloat | null {
+  return arcs.valueAt(arcs.joints.find((joint) => comparePlaces(joint, place) === 0) ?? place);
 }
 
 /** A stretch on which a condition holds, and whether its ends belong to it. */
@@ -75,7 +90,7 @@ export function whereHolds(
     const arc = arcs.arcs[i];
     const before = stretches.at(-1);
     const joins = before?.to === joint && before.includesTo;
-    if (arc?.bodies) {
+    if (arc?.derivatives) {
       const includesTo = holdsAt(arc.to);
       if (joins) stretches[stretches.length - 1] = { ...before, to: arc.to, includesTo };
       else stretches.push({ from: joint, to: arc.to, includesFrom: holdsAt(joint), includesTo });

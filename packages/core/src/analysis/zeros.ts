@@ -16,7 +16,6 @@ import type { Polynomial } from '../algebra/polynomial.ts';
 import * as rational from '../algebra/rational.ts';
 import { written } from '../algebra/written.ts';
 import { enclose } from '../evaluate/enclosures.ts';
-import { compile } from '../evaluate/program.ts';
 import { builtIn } from '../functions/table.ts';
 import { readExpression } from '../language/read.ts';
 import * as tree from '../language/tree.ts';
@@ -25,6 +24,7 @@ import * as big from '../limit/bigFloat.ts';
 import { evaluatePrecisely, NotPrecise } from '../limit/precise.ts';
 import { isolate, type Box } from './isolate.ts';
 import { exactPlace, rootPlace, sortedPlaces, type Place } from './place.ts';
+import { programOf } from './programs.ts';
 
 /** Where a function is 0 on an interval. */
 export interface ZeroSet {
@@ -155,20 +155,15 @@ export class Zeros {
   }
 
   private isolatedRoots(rest: Polynomial): Place[] {
-    const body = written(polynomial.toCanonical(rest, this.variable));
-    const slope = written(polynomial.toCanonical(polynomial.derivative(rest), this.variable));
+    const body = programOf(written(polynomial.toCanonical(rest, this.variable)), this.variable);
+    const slope = programOf(
+      written(polynomial.toCanonical(polynomial.derivative(rest), this.variable)),
+      this.variable,
+    );
     const [from, to] = [rational.fromDouble(this.low), rational.fromDouble(this.high)];
-    const size = Math.max(Math.abs(this.low), Math.abs(this.high), 1e-300);
-    const width = rational.fromDouble(size * 2 ** -60);
-    return polynomial.isolatedRoots(rest, from, to, width).map(({ low, high }) => {
-      const [a, b] = [rational.toNumber(low), rational.toNumber(high)];
-      const margin = Math.max(Math.abs(a), Math.abs(b)) * 2 ** -52;
-      return rootPlace(
-        compile(body, this.variable),
-        compile(slope, this.variable),
-        a - margin,
-        b + margin,
-      );
+    return polynomial.isolatedRoots(rest, from, to).map((box) => {
+      const { low, high } = polynomial.narrowed(rest, box);
+      return rootPlace(body, slope, low, high);
     });
   }
 
@@ -221,17 +216,30 @@ export class Zeros {
         return constantSign(level) > 0 ? at(form.exponent, tree.call('ln', k)) : at(form.exponent);
       }
       const { exponent } = form;
-      const isRoot = exponent.kind === 'number' && exponent.value.numerator === 1n;
-      if (!isRoot) return null;
-      const n = Number(exponent.value.denominator);
-      if (n % 2 === 0 && constantSign(level) < 0) return at(form.base);
-      return at(form.base, tree.power(k, tree.number(n)));
+      return exponent.kind === 'number' ? this.rootArguments(form.base, exponent.value, level) : null;
     }
     if (form.kind !== 'call') return null;
     const [argument] = form.operands as [Canonical];
     if (form.name === 'ln') return at(argument, tree.power(tree.constant('e'), k));
     if (form.name === 'sin' || form.name === 'cos') return this.waveArguments(form.name, argument, k);
     return null;
+  }
+
+  /** For u^(1/n) or u^n = level the values that u takes. */
+  private rootArguments(
+    argument: Canonical,
+    exponent: rational.Rational,
+    level: Canonical,
+  ): { argument: Canonical; values: Canonical[] }[] | null {
+    const sign = constantSign(level);
+    const isRoot = exponent.numerator === 1n;
+    if (!(isRoot || (rational.isInteger(exponent) && exponent.numerator > 0n)) || Number.isNaN(sign)) return null;
+    const isEven = (isRoot ? exponent.denominator : exponent.numerator) % 2n === 0n;
+    if (isEven && sign < 0) return [];
+    const size = power(sign < 0 ? product([whole(-1), level]) : level, numeric(rational.divide(rational.one, exponent)));
+    const opposite = product([whole(-1), size]);
+    if (isEven && !isRoot) return [{ argument, values: [size, opposite] }];
+    return [{ argument, values: [sign < 0 ? opposite : size] }];
   }
 
   private waveArguments(
@@ -261,7 +269,7 @@ export class Zeros {
 
   /** Bounds of an expression over the whole interval; null where it has none. */
   private rangeOf(form: Canonical): Box | null {
-    const program = compile(written(form), this.variable);
+    const program = programOf(written(form), this.variable);
     const parts = 64;
     let range: Box | null = null;
     for (let i = 0; i < parts; i++) {
@@ -426,7 +434,7 @@ const constantBits = 400;
 /** The value of a formula without names; null where it has none. */
 function numberOf(formula: Expression): number | null {
   try {
-    const value = evaluatePrecisely(compile(formula, ''), big.zero, [], constantBits);
+    const value = evaluatePrecisely(programOf(formula, ''), big.zero, [], constantBits);
     return value && big.toDouble(value);
   } catch (error) {
     if (error instanceof NotPrecise || error instanceof big.OutOfRange) return null;
@@ -438,7 +446,7 @@ function numberOf(formula: Expression): number | null {
 export function constantSign(form: Canonical): number {
   if (form.kind === 'number') return rational.compare(form.value, rational.zero);
   try {
-    const value = evaluatePrecisely(compile(written(form), ''), big.zero, [], constantBits);
+    const value = evaluatePrecisely(programOf(written(form), ''), big.zero, [], constantBits);
     return value ? big.sign(value) : NaN;
   } catch (error) {
     if (error instanceof NotPrecise || error instanceof big.OutOfRange) return NaN;

@@ -289,7 +289,7 @@ export function arctan(x: BigFloat, bits: number): BigFloat {
   if (isTiny(x, bits)) return x;
   if (sign(x) < 0) return negate(arctan(negate(x), bits));
   const places = bits + guard + Math.max(0, -Number(order(x)));
-  if (order(x) > 0n) {
+  if (order(x) > 1n) {
     const rest = arctan(divide(one, x, places), places);
     return subtract(scale(pi(places), -1n), rest, bits);
   }

@@ -1,4 +1,4 @@
-import { parseDecimal } from '../algebra/rational.ts';
+import { parseDecimal, rational, type Rational } from '../algebra/rational.ts';
 import * as big from './bigFloat.ts';
 import type { BigFloat } from './bigFloat.ts';
 
@@ -7,24 +7,32 @@ const exactDigits = 15;
 /** Parts of π that angles are measured in. */
 const partsOfPi = [1, 2, 3, 4, 6, 12];
 
-/**
- * The number that a double stands for: a short decimal is that decimal (0.1 is one tenth), the double
- * nearest to a twelfth multiple of π is that multiple, anything else is itself.
- */
-export function preciseValue(x: number, bits: number): BigFloat {
-  const text = String(x).toUpperCase();
-  const digits = text.replace(/E.*$/, '').replace(/[-.]/g, '').replace(/^0+/, '');
-  const decimal = parseDecimal(text);
-  if (digits.length <= exactDigits && decimal) return big.fromRational(decimal, bits);
-  for (const parts of partsOfPi) {
-    const multiple = Math.round((x / Math.PI) * parts);
-    if (multiple !== 0 && Math.abs(multiple) < 1000 && isNearest(x, multiple, parts)) {
-      const turns = big.multiply(big.pi(bits), big.fromInteger(BigInt(multiple)), bits);
-      return big.divide(turns, big.fromInteger(BigInt(parts)), bits);
-    }
-  }
-  return big.fromDouble(x);
+function isShort(x: number): boolean {
+  const digits = String(x)
+    .replace(/e.*$/, '')
+    .replace(/[-.]/g, '')
+    .replace(/^0+/, '');
+  return digits.length <= exactDigits;
 }
 
-const isNearest = (x: number, multiple: number, parts: number): boolean =>
-  Math.abs((multiple * Math.PI) / parts - x) <= Math.abs(x) * 2 ** -52;
+/** r where x is the double nearest to r·π with a simple r; null for any other, and for short decimals. */
+export function multipleOfPi(x: number): Rational | null {
+  if (isShort(x) || !Number.isFinite(x)) return null;
+  for (const parts of partsOfPi) {
+    const multiple = Math.round((x / Math.PI) * parts);
+    const isNearest = Math.abs((multiple * Math.PI) / parts - x) <= Math.abs(x) * 2 ** -52;
+    if (multiple !== 0 && Math.abs(multiple) < 1000 && isNearest) return rational(multiple, parts);
+  }
+  return null;
+}
+
+/**
+ * The number that a double stands for: a short decimal is that decimal (0.1 is one tenth), the double
+ * nearest to a simple multiple of π is that multiple, anything else is itself.
+ */
+export function preciseValue(x: number, bits: number): BigFloat {
+  const decimal = parseDecimal(String(x).toUpperCase());
+  if (isShort(x) && decimal) return big.fromRational(decimal, bits);
+  const turns = multipleOfPi(x);
+  return turns ? big.multiply(big.pi(bits), big.fromRational(turns, bits), bits) : big.fromDouble(x);
+}
