@@ -12,15 +12,18 @@ function requireNode() {
     throw new SetupProblem(`Node 20.19 or newer is needed; this is ${process.versions.node}.`);
 }
 
-/** Installs the npm packages of the lock file, unless they are there already. */
-export async function ensurePackages() {
+/**
+ * Installs the npm packages of the lock file, unless they are there already.
+ * @param {(text: string) => void} [tell] where progress is told
+ */
+export async function ensurePackages(tell = say) {
   requireNode();
   const lock = createHash('sha256')
     .update(readFileSync(join(projectFolder, 'package-lock.json')))
     .digest('hex');
   const marker = join(projectFolder, 'node_modules', '.installed-from');
   if (existsSync(marker) && readFileSync(marker, 'utf8') === lock) return;
-  say('Installing packages …');
+  tell('Installing packages …');
   await must('Installing the packages', 'npm', ['ci', '--include=dev'], {
     env: { ...process.env, PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD: '1' },
   });

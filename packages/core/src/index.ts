@@ -5,7 +5,19 @@ export { simplify } from './algebra/simplify.ts';
 export { TooLarge } from './algebra/limits.ts';
 export * as tree from './language/tree.ts';
 export type { Expression } from './language/tree.ts';
-export { readDefinition, readExpression, headOf, type Definition, type Head } from './language/read.ts';
+export {
+  readCondition,
+  readDefinition,
+  readExpression,
+  readStatement,
+  headOf,
+  type Definition,
+  type Head,
+  type Statement,
+} from './language/read.ts';
+export { writtenStatement, type Written } from './language/printStatement.ts';
+export { printSpeech } from './language/printSpeech.ts';
+export { mathmlOf } from './language/printMathml.ts';
 export { sentence, type Problem, type ProblemCode, type Reading } from './language/problem.ts';
 export { emptyScope, isReserved, canonicalName, type Scope } from './language/names.ts';
 export { printText } from './language/printText.ts';
@@ -18,7 +30,25 @@ export { derivativesAt, taylorCoefficients } from './evaluate/jets.ts';
 export { enclose } from './evaluate/enclosures.ts';
 export type { Interval } from './evaluate/interval.ts';
 export { exactValue } from './evaluate/exact.ts';
-export { tangentAt, knownNumber, type KnownNumber, type Tangent, type Tangible } from './slope/tangent.ts';
+export {
+  tangentAt,
+  knownNumber,
+  normalTo,
+  sideSlopes,
+  type KnownNumber,
+  type SideSlopes,
+  type Tangent,
+  type Tangible,
+} from './slope/tangent.ts';
+export { lineFormula, writtenNumber } from './slope/equation.ts';
+export { quotientTable, secant, type QuotientKind, type QuotientRow, type Secant } from './slope/quotient.ts';
+export { meanValuePoints } from './slope/meanValue.ts';
+export { keyPoints, type KeyPoint, type KeyPointKind, type KeyPoints } from './analysis/keyPoints.ts';
+export { signs, type Signs } from './analysis/signs.ts';
+export { solve, whereHolds, type Held, type Solutions } from './analysis/solve.ts';
+export { closedFormula, numberFormula } from './analysis/question.ts';
+export type { Place } from './analysis/place.ts';
+export { limitOfProgram, type Limit } from './limit/limit.ts';
 export { sampleCurve, type Grid, type SampledCurve } from './curve/sample.ts';
 export { chooseXRange, chooseYRange, type Plotted, type Range } from './curve/window.ts';
 export { findFeatures, type Feature } from './curve/features.ts';

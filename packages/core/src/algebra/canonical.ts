@@ -130,11 +130,7 @@ export function distanceFormula({ from, to }: DistanceNode): Expression {
   return tree.call('sqrt', tree.add(squared('x'), squared('y')));
 }
 
-export function applyOf(
-  name: string,
-  orders: readonly number[],
-  operands: readonly Canonical[],
-): Canonical {
+export function applyOf(name: string, orders: readonly number[], operands: readonly Canonical[]): Canonical {
   const key = `${name}'${orders.join("'")}(${operands.map((operand) => operand.key).join()})`;
   return { kind: 'apply', name, orders, operands, key };
 }
@@ -383,7 +379,12 @@ function radical(r: Rational, exponent: Rational): Canonical | undefined {
     coefficient = rational.multiply(coefficient, value);
     if (rational.isZero(rest)) continue;
     const base = numeric(rational.rational(prime));
-    factors.push({ kind: 'power', base, exponent: numeric(rest), key: `(${base.key})^(${rational.toText(rest)})` });
+    factors.push({
+      kind: 'power',
+      base,
+      exponent: numeric(rest),
+      key: `(${base.key})^(${rational.toText(rest)})`,
+    });
   }
   return productOf(coefficient, factors.sort(byKey));
 }

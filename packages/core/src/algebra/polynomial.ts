@@ -57,18 +57,27 @@ export function derivative(p: Polynomial): Polynomial {
 
 /** The value at a rational, by Horner's scheme. */
 export function valueAt(p: Polynomial, x: Rational): Rational {
-  return p.reduceRight((sum, coefficient) => rational.add(rational.multiply(sum, x), coefficient), rational.zero);
+  return p.reduceRight(
+    (sum, coefficient) => rational.add(rational.multiply(sum, x), coefficient),
+    rational.zero,
+  );
 }
 
 /** Quotient and remainder. */
 export function divide(a: Polynomial, b: Polynomial): { quotient: Polynomial; remainder: Polynomial } {
   const rest = [...a];
-  const quotient: Rational[] = Array.from({ length: Math.max(0, a.length - b.length + 1) }, () => rational.zero);
+  const quotient: Rational[] = Array.from(
+    { length: Math.max(0, a.length - b.length + 1) },
+    () => rational.zero,
+  );
   for (let shift = a.length - b.length; shift >= 0; shift--) {
     const factor = rational.divide(rest[shift + b.length - 1] as Rational, leading(b));
     quotient[shift] = factor;
     b.forEach((coefficient, k) => {
-      rest[shift + k] = rational.subtract(rest[shift + k] as Rational, rational.multiply(factor, coefficient));
+      rest[shift + k] = rational.subtract(
+        rest[shift + k] as Rational,
+        rational.multiply(factor, coefficient),
+      );
     });
   }
   return { quotient: trimmed(quotient), remainder: trimmed(rest) };
@@ -128,7 +137,9 @@ export function rationalRoots(p: Polynomial): { roots: Rational[]; rest: Polynom
   const isTooMany = !numerators || !denominators || numerators.length * denominators.length > mostTried * 10;
   const candidates = isTooMany
     ? []
-    : numerators.flatMap((n) => denominators.flatMap((d) => [rational.rational(n, d), rational.rational(-n, d)]));
+    : numerators.flatMap((n) =>
+        denominators.flatMap((d) => [rational.rational(n, d), rational.rational(-n, d)]),
+      );
   const tried = new Set<string>();
   for (const candidate of candidates) {
     const key = rational.toText(candidate);
@@ -182,9 +193,7 @@ function sturmChain(p: Polynomial): Polynomial[] {
 }
 
 function signChanges(chain: readonly Polynomial[], x: Rational): number {
-  const signs = chain
-    .map((p) => rational.compare(valueAt(p, x), rational.zero))
-    .filter((sign) => sign !== 0);
+  const signs = chain.map((p) => rational.compare(valueAt(p, x), rational.zero)).filter((sign) => sign !== 0);
   return signs.filter((sign, i) => i > 0 && sign !== signs[i - 1]).length;
 }
 
@@ -220,12 +229,17 @@ export function isolatedRoots(
  * The interval of one root narrowed to neighbouring doubles or nearly so, the signs at both ends proved by exact
  * arithmetic.
  */
-export function narrowed(p: Polynomial, box: { low: Rational; high: Rational }): { low: number; high: number } {
+export function narrowed(
+  p: Polynomial,
+  box: { low: Rational; high: Rational },
+): { low: number; high: number } {
   const signAt = (x: number): number => rational.compare(valueAt(p, rational.fromDouble(x)), rational.zero);
   const values = p.map(rational.toNumber);
   const rough = (x: number): number => values.reduceRight((sum, coefficient) => sum * x + coefficient, 0);
   const ends = [rational.toNumber(box.low), rational.toNumber(box.high)] as const;
-  const falling = rational.compare(valueAt(p, box.high), rational.zero) < 0 || rational.compare(valueAt(p, box.low), rational.zero) > 0;
+  const falling =
+    rational.compare(valueAt(p, box.high), rational.zero) < 0 ||
+    rational.compare(valueAt(p, box.low), rational.zero) > 0;
   const above = falling ? -1 : 1;
   let [low, high] = ends;
   for (let i = 0; i < 100; i++) {

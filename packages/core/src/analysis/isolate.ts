@@ -142,7 +142,8 @@ class Isolation {
     const middle = low + (high - low) * cut;
     const [valueAt, slopeAt] = this.enclose({ low: middle, high: middle });
     const offset = intervals.subtract({ low, high, sure: true }, intervals.exactly(middle));
-    const form = (at: Interval, rate: Interval): Interval => intervals.add(at, intervals.multiply(rate, offset));
+    const form = (at: Interval, rate: Interval): Interval =>
+      intervals.add(at, intervals.multiply(rate, offset));
     const tighter = isBounded(bend) ? meet(slope, form(slopeAt, bend)) : slope;
     return { value: form(valueAt, tighter), slope: tighter };
   }
@@ -249,7 +250,7 @@ class Isolation {
     const height = this.enclose({ low: turn.low, high: turn.high })[0];
     if (excludesZero(height)) {
       if (height.low > 0 === direction > 0) return true;
-      this.monotone({ low: box.low, high: turn.low }, (-direction) as 1 | -1);
+      this.monotone({ low: box.low, high: turn.low }, -direction as 1 | -1);
       this.monotone({ low: turn.high, high: box.high }, direction);
       return true;
     }
@@ -307,7 +308,8 @@ class Isolation {
         }
         this.evaluations++;
         const { low, high } = box;
-        if (excludesZero(enclose(programOf(this.slopes[order - 1] as Expression, this.variable), low, high))) return order;
+        if (excludesZero(enclose(programOf(this.slopes[order - 1] as Expression, this.variable), low, high)))
+          return order;
       }
     } catch (error) {
       if (!(error instanceof TooLarge)) throw error;

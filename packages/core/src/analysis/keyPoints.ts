@@ -9,16 +9,7 @@ import { comparePlaces, type Place } from './place.ts';
 import { isLimitProved } from './proof.ts';
 
 export type KeyPointKind =
-  | 'endpoint'
-  | 'zero'
-  | 'maximum'
-  | 'minimum'
-  | 'inflection'
-  | 'pole'
-  | 'jump'
-  | 'hole'
-  | 'corner'
-  | 'cusp';
+  'endpoint' | 'zero' | 'maximum' | 'minimum' | 'inflection' | 'pole' | 'jump' | 'hole' | 'corner' | 'cusp';
 
 export interface KeyPoint {
   readonly kind: KeyPointKind;
@@ -140,7 +131,8 @@ class KeyPointFinder {
     const isEnd = place === this.arcs.from || place === this.arcs.to;
     const kinds: KeyPointKind[] = [];
     if (isEnd && value) kinds.push('endpoint');
-    const isDomainEnd = !isEnd && value !== null && (left.arc?.derivatives ? 1 : 0) + (right.arc?.derivatives ? 1 : 0) === 1;
+    const isDomainEnd =
+      !isEnd && value !== null && (left.arc?.derivatives ? 1 : 0) + (right.arc?.derivatives ? 1 : 0) === 1;
     if (isDomainEnd) kinds.push('endpoint');
     if (value && big.isZero(value) && this.isIsolatedZero(look)) kinds.push('zero');
     const broken = this.breakAt(look);
@@ -274,7 +266,9 @@ class Heights {
     const isBeaten =
       this.tops.some((top) => exceeds(top.value)) ||
       this.limits.some((limit) =>
-        limit.kind === 'infinite' ? limit.sign === direction : limit.kind === 'finite' && exceeds(limit.value),
+        limit.kind === 'infinite'
+          ? limit.sign === direction
+          : limit.kind === 'finite' && exceeds(limit.value),
       );
     if (isBeaten) return false;
     if (!this.isComplete || this.limits.some((limit) => limit.kind === 'none')) return null;
@@ -296,8 +290,6 @@ class Heights {
         const isBeside = comparePlaces(arc.from, place) <= 0 && comparePlaces(place, arc.to) <= 0;
         return body && isBeside ? [tree.substitute(body, this.arcs.variable, place.exact as Expression)] : [];
       });
-    return formulas(p).some((left) =>
-      formulas(q).some((right) => isExactlyZero(tree.subtract(left, right))),
-    );
+    return formulas(p).some((left) => formulas(q).some((right) => isExactlyZero(tree.subtract(left, right))));
   }
 }

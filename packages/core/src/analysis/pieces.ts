@@ -68,7 +68,8 @@ class Splitter {
     if (!kink) return void this.pieces.push({ from, to, body });
     if (this.pieces.length >= mostPieces) return this.giveUp(body, from, to);
     if (kink.kind === 'call' && kink.name === 'factorial') return this.nowhere(from, to);
-    if (kink.kind === 'call' && kink.name === 'floor') return this.resolveSteps(body, kink.arguments[0] as Expression, kink, from, to);
+    if (kink.kind === 'call' && kink.name === 'floor')
+      return this.resolveSteps(body, kink.arguments[0] as Expression, kink, from, to);
     if (kink.kind === 'call') return this.resolveSides(body, kink, from, to);
     return this.resolvePieces(body, kink as PiecewiseNode, from, to);
   }
@@ -83,11 +84,17 @@ class Splitter {
   }
 
   /** The stretches between the zeros and breaks of a boundary, each with the boundary's sign on it. */
-  private stretches(boundary: Expression, from: Place, to: Place): { from: Place; to: Place; sign: number }[] {
+  private stretches(
+    boundary: Expression,
+    from: Place,
+    to: Place,
+  ): { from: Place; to: Place; sign: number }[] {
     const set = this.zeros.of(boundary);
     this.undecided.push(...set.undecided.filter((box) => box.high > from.value && box.low < to.value));
     if (set.isZero) return [{ from, to, sign: 0 }];
-    const inside = sortedPlaces([...set.roots, ...set.breaks]).filter((place) => isStrictlyBetween(place, from, to));
+    const inside = sortedPlaces([...set.roots, ...set.breaks]).filter((place) =>
+      isStrictlyBetween(place, from, to),
+    );
     const ends = [from, ...inside, to];
     return ends.slice(1).map((end, i) => {
       const start = ends[i] as Place;
@@ -109,10 +116,17 @@ class Splitter {
     }
   }
 
-  private resolveSteps(body: Expression, argument: Expression, kink: Expression, from: Place, to: Place): void {
+  private resolveSteps(
+    body: Expression,
+    argument: Expression,
+    kink: Expression,
+    from: Place,
+    to: Place,
+  ): void {
     const { variable } = this.zeros;
     const range = rangeOver(argument, variable, from.value, to.value);
-    if (!range || range.high - range.low > mostJumps) return this.giveUp(replaced(body, kink, argument), from, to);
+    if (!range || range.high - range.low > mostJumps)
+      return this.giveUp(replaced(body, kink, argument), from, to);
     const levels = Array.from(
       { length: Math.ceil(range.high) - Math.floor(range.low) + 1 },
       (_, i) => Math.floor(range.low) + i,

@@ -40,7 +40,8 @@ function orderAt(zeros: Zeros, form: Canonical, place: Place): Rational | null {
     const inner = exponent.kind === 'number' ? orderAt(zeros, base, place) : null;
     return inner && exponent.kind === 'number' ? rational.multiply(inner, exponent.value) : null;
   }
-  if (form.kind === 'call' && form.name === 'ln') return logarithmicOrder(zeros, form.operands[0] as Canonical, place);
+  if (form.kind === 'call' && form.name === 'ln')
+    return logarithmicOrder(zeros, form.operands[0] as Canonical, place);
   if (form.kind !== 'sum') return null;
   const split = factored(form);
   if (split.kind === 'product' && split.factors.every((factor) => factor.key !== form.key)) {

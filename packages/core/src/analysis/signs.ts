@@ -23,7 +23,8 @@ export function signs(
   const joined: SignedStretch[] = [];
   for (const stretch of arcs.arcs.flatMap((arc) => arcs.signsOn(arc, 0))) {
     const before = joined.at(-1);
-    const goesOn = before && before.to === stretch.from && before.sign === stretch.sign && keepsSign(arcs, stretch);
+    const goesOn =
+      before && before.to === stretch.from && before.sign === stretch.sign && keepsSign(arcs, stretch);
     if (goesOn) joined[joined.length - 1] = { ...before, to: stretch.to };
     else joined.push(stretch);
   }

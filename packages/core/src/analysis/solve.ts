@@ -36,7 +36,8 @@ export function solve(
   }
   const joints = sortedPlaces([...left.joints, ...right.joints]);
   solutions.push(...joints.filter((joint) => areEqualAt(left, right, joint)));
-  const isOutside = (place: Place): boolean => !everywhere.some(({ from, to }) => isStrictlyBetween(place, from, to));
+  const isOutside = (place: Place): boolean =>
+    !everywhere.some(({ from, to }) => isStrictlyBetween(place, from, to));
   const undecided = [...left.undecided, ...right.undecided];
   return {
     solutions: sortedPlaces(solutions).filter(isOutside),

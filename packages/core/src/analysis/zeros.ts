@@ -40,6 +40,8 @@ export interface ZeroSet {
 
 const nowhere: ZeroSet = { roots: [], breaks: [], undecided: [], isZero: false };
 
+/** Evaluations by interval arithmetic that one function on one interval may take in all. */
+const mostEvaluations = 30_000;
 /** Levels of a wave, such as the multiples of π, that are looked for one by one. */
 const mostLevels = 400;
 
@@ -108,8 +110,7 @@ export class Zeros {
     const breaks = this.breaksOf(factor);
     if (!this.dependsOn(base)) return { ...nowhere, breaks: breaks.roots, undecided: breaks.undecided };
     const zeros = this.ofForm(base);
-    const isPositive =
-      exponent.kind === 'number' ? !rational.isNegative(exponent.value) : false;
+    const isPositive = exponent.kind === 'number' ? !rational.isNegative(exponent.value) : false;
     return {
       roots: isPositive ? zeros.roots : [],
       breaks: breaks.roots,
@@ -233,10 +234,14 @@ export class Zeros {
   ): { argument: Canonical; values: Canonical[] }[] | null {
     const sign = constantSign(level);
     const isRoot = exponent.numerator === 1n;
-    if (!(isRoot || (rational.isInteger(exponent) && exponent.numerator > 0n)) || Number.isNaN(sign)) return null;
+    if (!(isRoot || (rational.isInteger(exponent) && exponent.numerator > 0n)) || Number.isNaN(sign))
+      return null;
     const isEven = (isRoot ? exponent.denominator : exponent.numerator) % 2n === 0n;
     if (isEven && sign < 0) return [];
-    const size = power(sign < 0 ? product([whole(-1), level]) : level, numeric(rational.divide(rational.one, exponent)));
+    const size = power(
+      sign < 0 ? product([whole(-1), level]) : level,
+      numeric(rational.divide(rational.one, exponent)),
+    );
     const opposite = product([whole(-1), size]);
     if (isEven && !isRoot) return [{ argument, values: [size, opposite] }];
     return [{ argument, values: [sign < 0 ? opposite : size] }];
@@ -249,13 +254,15 @@ export class Zeros {
   ): { argument: Canonical; values: Canonical[] }[] | null {
     const height = numberOf(level);
     if (height === null) return null;
-    if (Math.abs(height) > 1) return constantSign(canonical(tree.subtract(tree.power(level, tree.number(2)), tree.number(1)))) > 0 ? [] : null;
+    if (Math.abs(height) > 1)
+      return constantSign(canonical(tree.subtract(tree.power(level, tree.number(2)), tree.number(1)))) > 0
+        ? []
+        : null;
     const range = this.rangeOf(argument);
     if (!range) return null;
     const angle = principalAngle(name, level);
     const pi = tree.constant('pi');
-    const others =
-      name === 'sin' ? [angle, tree.subtract(pi, angle)] : [angle, tree.negate(angle)];
+    const others = name === 'sin' ? [angle, tree.subtract(pi, angle)] : [angle, tree.negate(angle)];
     const first = Math.floor(range.low / (2 * Math.PI)) - 1;
     const last = Math.ceil(range.high / (2 * Math.PI)) + 1;
     if (last - first > mostLevels) return null;
@@ -311,6 +318,10 @@ export class Zeros {
         toPlace,
       };
       if (!(stretch.from < stretch.to)) return;
+      if (this.evaluations > mostEvaluations) {
+        undecided.push({ low: stretch.from, high: stretch.to });
+        return;
+      }
       const found = isolate(body, this.variable, stretch);
       this.evaluations += found.evaluations;
       roots.push(...found.roots);
@@ -358,7 +369,9 @@ export class Zeros {
   private breaksOfPower(base: Canonical, exponent: Canonical): ZeroSet[] {
     const inner = [this.breaksOf(base), this.breaksOf(exponent)];
     const isWhole =
-      exponent.kind === 'number' && rational.isInteger(exponent.value) && !rational.isNegative(exponent.value);
+      exponent.kind === 'number' &&
+      rational.isInteger(exponent.value) &&
+      !rational.isNegative(exponent.value);
     return isWhole || !this.dependsOn(base) ? inner : [...inner, this.breaksAtZerosOf(base)];
   }
 

@@ -214,11 +214,7 @@ function integral(
 }
 
 /** Only a limit that does not move has derivatives here; those of others come from the formula. */
-function limit(
-  step: NestedStep & { op: 'limit' },
-  of: (index: number) => Jet,
-  length: number,
-): Jet {
+function limit(step: NestedStep & { op: 'limit' }, of: (index: number) => Jet, length: number): Jet {
   const value = jet.constantJet(
     nestedValue(step, (index) => first(of(index))),
     length,

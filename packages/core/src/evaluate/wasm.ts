@@ -150,7 +150,11 @@ class Emitter {
   }
 
   /** The deciding truth where a side has it; otherwise what the operation makes of both. */
-  private junction({ a, b }: Step & { op: 'and' | 'or' }, decisive: 0 | 1, otherwise: readonly number[]): void {
+  private junction(
+    { a, b }: Step & { op: 'and' | 'or' },
+    decisive: 0 | 1,
+    otherwise: readonly number[],
+  ): void {
     this.emit(op.f64Const(decisive), this.get(a), this.get(b), otherwise);
     this.emit(this.get(a), op.f64Const(decisive), op.f64Equal);
     this.emit(this.get(b), op.f64Const(decisive), op.f64Equal, op.i32Or, op.select);

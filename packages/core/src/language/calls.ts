@@ -196,4 +196,3 @@ export abstract class CallReader extends Cursor {
 export function signedNumber(text: string): Expression {
   return text.startsWith('-') ? tree.negate(tree.number(text.slice(1))) : tree.number(text);
 }
-

@@ -11,6 +11,23 @@ export interface Piece {
   readonly to: number;
 }
 
+/** Counts the steps of one reading, so that no text can take more than a bounded number of them. */
+export class StepCount {
+  private taken = 0;
+
+  /** @throws a problem signal when more than five million steps were taken */
+  spend(steps: number, end: number): void {
+    this.taken += steps;
+    if (this.taken > mostSteps) fail('tooLarge', 0, end);
+  }
+
+  get steps(): number {
+    return this.taken;
+  }
+}
+
+export const mostSteps = 5_000_000;
+
 /** A place in a list of tokens, and the names that are still to be read from the run of letters before it. */
 export class Cursor {
   protected at = 0;
@@ -22,7 +39,14 @@ export class Cursor {
     readonly text: string,
     public scope: Scope,
     private depth = 0,
-  ) {}
+    protected readonly count = new StepCount(),
+  ) {
+    this.spend(tokens.length);
+  }
+
+  protected spend(steps: number): void {
+    this.count.spend(steps, this.text.length);
+  }
 
   get token(): Token {
     return this.tokens[this.at] as Token;
@@ -55,6 +79,7 @@ export class Cursor {
   }
 
   take(): Token {
+    this.spend(1);
     const taken = this.token;
     if (taken.kind !== 'end') this.at++;
     return taken;
@@ -79,6 +104,7 @@ export class Cursor {
   /** The index of the token that closes the bracket at `open`, or −1. */
   closingOf(open: number): number {
     let depth = 0;
+    this.spend(this.tokens.length - open);
     for (let i = open; i < this.tokens.length; i++) {
       const token = this.tokens[i] as Token;
       if (token.kind !== 'sign') continue;
@@ -113,6 +139,7 @@ export class Cursor {
   }
 
   private longestName(letters: readonly string[], start: number, index: string) {
+    this.spend(longestName);
     for (let length = Math.min(longestName, letters.length - start); length > 0; length--) {
       const isLast = start + length === letters.length;
       const spelling = letters.slice(start, start + length).join('');

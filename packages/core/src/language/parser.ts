@@ -32,10 +32,14 @@ export class Parser extends CallReader {
   /** The whole token list as one expression; anything left over is a problem at its place. */
   readAll(): Expression {
     const result = readPieces(this);
-    const rest = this.token;
-    if (rest.kind !== 'end') this.rejectLeftover(rest);
+    this.expectEnd();
     if (depthOf(result) > deepestTree) fail('tooLarge', 0, this.text.length);
     return result;
+  }
+
+  expectEnd(): void {
+    const rest = this.token;
+    if (rest.kind !== 'end') this.rejectLeftover(rest);
   }
 
   /** The tokens from `from` up to `to`, exclusive, as an expression of their own. */
@@ -50,7 +54,7 @@ export class Parser extends CallReader {
     if (tokens.length === 0) fail('unexpectedEnd', next.from, next.to);
     tokens.push({ kind: 'end', text: '', from: end, to: end });
     const scope = variable === undefined ? this.scope : withName(this.scope, variable);
-    const parser = new Parser(tokens, this.text, scope, this.nesting + 1);
+    const parser = new Parser(tokens, this.text, scope, this.nesting + 1, this.count);
     return parser.nested(() => (infinity ? parser.withInfinity(() => parser.readAll()) : parser.readAll()));
   }
 
@@ -145,9 +149,7 @@ export class Parser extends CallReader {
 
   /** The `at x = 3` behind a derivative is not a product of a and t. */
   private isPlaceOfDerivative(): boolean {
-    return (
-      this.token.text === 'at' && this.ahead(1)?.kind === 'letters' && this.ahead(2)?.text === '='
-    );
+    return this.token.text === 'at' && this.ahead(1)?.kind === 'letters' && this.ahead(2)?.text === '=';
   }
 
   /** A number, name or bracket with its powers. */
@@ -257,8 +259,7 @@ export class Parser extends CallReader {
     else if (kind === 'end') {
       const end = this.text.trimEnd().length;
       fail('bracketNotClosed', open.from, end, '', `${this.text.slice(open.from, end)})`);
-    }
-    else this.rejectLeftover(this.token);
+    } else this.rejectLeftover(this.token);
   }
 
   /** Whether a second bar opens bars of its own, as in ||x| − 2|, rather than closing empty ones. */

@@ -1,13 +1,6 @@
 import { builtIn } from '../functions/table.ts';
 import { strength, strengthOf } from './printText.ts';
-import type {
-  BinderNode,
-  Condition,
-  DerivativeNode,
-  Expression,
-  PiecewiseNode,
-  Relation,
-} from './tree.ts';
+import type { BinderNode, Condition, DerivativeNode, Expression, PiecewiseNode, Relation } from './tree.ts';
 import { greekLetters } from './names.ts';
 
 const greekCommands = new Map(Object.entries(greekLetters).map(([word, letter]) => [letter, `\\${word}`]));

@@ -11,6 +11,7 @@ export function strengthOf(node: Expression): number {
     case 'add':
     case 'subtract':
     case 'negate':
+      return strength.sum;
     // What stands behind a sum, an integral or a limit would be drawn into it.
     case 'summation':
     case 'limit':

@@ -82,8 +82,7 @@ const sentences: Record<ProblemCode, (problem: Problem) => string> = {
   wordMissing: (p) => `The word “${p.subject}” is missing here.`,
   boundsMissing: (p) => `${p.subject} needs its bounds in brackets.`,
   infinityHere: () => '∞ is not a number: it can be the target of a limit or the end of an interval.',
-  pointHere: (p) =>
-    `${p.subject} is a point; its coordinates are x_${p.subject} and y_${p.subject}.`,
+  pointHere: (p) => `${p.subject} is a point; its coordinates are x_${p.subject} and y_${p.subject}.`,
   pointNotUnderstood: () => 'A point is written with two coordinates, as in P = (2.5, 1).',
   latexNotUnderstood: (p) => `“${p.subject}” is not known here.`,
   tooLarge: () => 'This formula is too large to be worked out; please split it into smaller parts.',

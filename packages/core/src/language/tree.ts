@@ -334,10 +334,7 @@ export function substitute(node: Expression, from: string, to: Expression): Expr
 }
 
 /** The parts of a binding node that its variable does not reach, replaced. */
-function mapOutside(
-  node: BinderNode | DerivativeNode,
-  change: (part: Expression) => Expression,
-): Expression {
+function mapOutside(node: BinderNode | DerivativeNode, change: (part: Expression) => Expression): Expression {
   switch (node.kind) {
     case 'summation':
     case 'integral':
@@ -386,8 +383,7 @@ export function mentioned(node: Expression): Mentioned {
     if (part.kind === 'name' && !bound.includes(part.name)) names.add(part.name);
     if (part.kind === 'apply') functions.add(part.name);
     if (part.kind === 'distance') {
-      for (const point of [part.from, part.to])
-        names.add(coordinate('x', point)).add(coordinate('y', point));
+      for (const point of [part.from, part.to]) names.add(coordinate('x', point)).add(coordinate('y', point));
     }
     if (!isBinder(part)) children(part).forEach((child) => visit(child, bound));
     else {

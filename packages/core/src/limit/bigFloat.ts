@@ -89,10 +89,7 @@ export function add(x: BigFloat, y: BigFloat, bits: number): BigFloat {
   // What lies wholly behind the last digit that is kept cannot be seen.
   if (order(high) - order(low) > BigInt(bits + guard)) return rounded(high, bits);
   if (distance > 10_000_000n) return rounded(order(high) > order(low) ? high : low, bits);
-  return rounded(
-    { mantissa: (high.mantissa << distance) + low.mantissa, exponent: low.exponent },
-    bits,
-  );
+  return rounded({ mantissa: (high.mantissa << distance) + low.mantissa, exponent: low.exponent }, bits);
 }
 
 export const subtract = (x: BigFloat, y: BigFloat, bits: number): BigFloat => add(x, negate(y), bits);

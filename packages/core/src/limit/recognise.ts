@@ -8,10 +8,7 @@ const exactDigits = 15;
 const partsOfPi = [1, 2, 3, 4, 6, 12];
 
 function isShort(x: number): boolean {
-  const digits = String(x)
-    .replace(/e.*$/, '')
-    .replace(/[-.]/g, '')
-    .replace(/^0+/, '');
+  const digits = String(x).replace(/e.*$/, '').replace(/[-.]/g, '').replace(/^0+/, '');
   return digits.length <= exactDigits;
 }
 

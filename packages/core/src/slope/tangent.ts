@@ -4,6 +4,7 @@ import * as rational from '../algebra/rational.ts';
 import type { Rational } from '../algebra/rational.ts';
 import { exactValue } from '../evaluate/exact.ts';
 import { derivativesAt } from '../evaluate/jets.ts';
+import { evaluateAt } from '../evaluate/values.ts';
 import type { Program } from '../evaluate/program.ts';
 import type { Expression } from '../language/tree.ts';
 
@@ -25,8 +26,14 @@ export type Tangent =
   | { readonly kind: 'vertical'; readonly x: KnownNumber; readonly y: KnownNumber }
   /** The function has no value at x. */
   | { readonly kind: 'undefined'; readonly x: KnownNumber }
-  /** The function has a value but no single slope: a corner, a cusp, a jump. */
+  /** The function has a value but no single slope: a corner, a cusp, a jump, the end of the domain. */
   | { readonly kind: 'noSlope'; readonly x: KnownNumber; readonly y: KnownNumber };
+
+/** The slopes from either side: ±Infinity where the curve leaves vertically, NaN where it has none. */
+export interface SideSlopes {
+  readonly left: number;
+  readonly right: number;
+}
 
 /** A function with everything a tangent needs of it. */
 export interface Tangible {
@@ -59,6 +66,42 @@ export function tangentAt(
   const exactSlope = values && exactDerivative(f, values);
   const knownSlope = knownNumber(slope, exactSlope);
   return { kind: 'line', x, y, slope: knownSlope, intercept: interceptOf(x, y, knownSlope) };
+}
+
+/** The one-sided slopes of f at x; of a side on which f does not go on from its value there, NaN. */
+export function sideSlopes(program: Program, x: number, parameters: readonly number[] = []): SideSlopes {
+  const value = evaluateAt(program, x, parameters);
+  const along = (side: 'left' | 'right'): number => {
+    const [limit = NaN, slope = NaN] = derivativesAt(program, x, 1, parameters, side);
+    const goesOn = Math.abs(limit - value) <= 1e-11 * Math.max(1, Math.abs(value));
+    return goesOn && isDefinedBeside(program, x, side, parameters) ? slope : NaN;
+  };
+  return { left: along('left'), right: along('right') };
+}
+
+/** Jets look at the formula alone; at the end of a domain there is nothing on the other side. */
+function isDefinedBeside(
+  program: Program,
+  x: number,
+  side: 'left' | 'right',
+  parameters: readonly number[],
+): boolean {
+  const step = Math.max(1, Math.abs(x)) * 1e-9;
+  return !Number.isNaN(evaluateAt(program, side === 'left' ? x - step : x + step, parameters));
+}
+
+/** The line through the same point at a right angle; undefined without a tangent. */
+export function normalTo(tangent: Tangent): Tangent | undefined {
+  if (tangent.kind === 'vertical') {
+    const zero = knownNumber(0, rational.zero);
+    return { kind: 'line', x: tangent.x, y: tangent.y, slope: zero, intercept: tangent.y };
+  }
+  if (tangent.kind !== 'line') return undefined;
+  const { x, y, slope } = tangent;
+  if (slope.value === 0) return { kind: 'vertical', x, y };
+  const exact = slope.exact && rational.divide(rational.minusOne, slope.exact);
+  const steep = knownNumber(-1 / slope.value, exact);
+  return { kind: 'line', x, y, slope: steep, intercept: interceptOf(x, y, steep) };
 }
 
 function exactDerivative(

@@ -1,0 +1,252 @@
+import {
+  TooLarge,
+  closedFormula,
+  compile,
+  derivativeOf,
+  derivativesAt,
+  evaluateAt,
+  keyPoints,
+  knownNumber,
+  limitOfProgram,
+  lineFormula,
+  printLatex,
+  printText,
+  rational,
+  readStatement,
+  secant,
+  sentence,
+  sideSlopes,
+  signs,
+  solve,
+  tangentAt,
+  tree,
+  writtenNumber,
+  writtenStatement,
+  type Expression,
+  type KeyPoint,
+  type Limit,
+  type Place,
+  type Scope,
+  type Tangent,
+} from '@yperkine/core';
+import { questionSchema, type Question, type QuestionAbout } from './questions.ts';
+
+const variable = 'x';
+
+/** A question that cannot be answered, in one sentence for the person who asked. */
+class Unanswerable extends Error {}
+
+/** The answer to one line of JSON, as one line of JSON. Never throws. */
+export function answerLine(line: string): string {
+  try {
+    return JSON.stringify(answer(parsed(line)));
+  } catch (error) {
+    return JSON.stringify({ error: messageOf(error) });
+  }
+}
+
+function messageOf(error: unknown): string {
+  if (error instanceof Unanswerable) return error.message;
+  if (error instanceof TooLarge) return 'This formula is too large to be worked out.';
+  return `The question could not be answered: ${error instanceof Error ? error.message : String(error)}`;
+}
+
+function parsed(line: string): Question {
+  let json: unknown;
+  try {
+    json = JSON.parse(line);
+  } catch {
+    throw new Unanswerable('This line is not JSON.');
+  }
+  const result = questionSchema.safeParse(json);
+  if (result.success) return result.data;
+  const [issue] = result.error.issues;
+  const where = issue?.path.join('.') ?? '';
+  throw new Unanswerable(
+    `The question is not understood${where ? ` at “${where}”` : ''}: ${issue?.message ?? ''}.`,
+  );
+}
+
+function answer(question: Question): unknown {
+  switch (question.ask) {
+    case 'value':
+      return values(question);
+    case 'derivative':
+      return derivative(question);
+    case 'keyPoints': {
+      const { points, complete, undecided } = keyPoints(
+        closed(question),
+        variable,
+        question.on,
+        question.order,
+      );
+      return {
+        complete,
+        points: points.map(pointRow),
+        undecided: undecided.map(({ low, high }) => [low, high]),
+      };
+    }
+    case 'signs': {
+      const { intervals, complete } = signs(closed(question), variable, question.on, question.order);
+      const rows = intervals.map(({ from, to, sign }) => ({ from: from.value, to: to.value, sign }));
+      return { intervals: rows, complete };
+    }
+    case 'solve':
+      return solutions(question);
+    case 'tangent':
+      return tangent(question);
+    case 'secant': {
+      const program = compile(closed(question), variable);
+      return { slope: plain(secant(program, question.at, question.h, question.kind).slope) };
+    }
+    case 'limit':
+      return limitRow(limitOfProgram(compile(closed(question), variable), question.at, question.side));
+    case 'read':
+      return read(question);
+  }
+}
+
+/** Numbers as JSON can carry them: null for what is undefined, infinities by name. */
+function plain(value: number | null): number | string | null {
+  if (value === null || Number.isNaN(value)) return null;
+  return Number.isFinite(value) ? (value === 0 ? 0 : value) : String(value);
+}
+
+/** The formula of the question in x alone, its parameters put in. */
+function closed({ f, parameters }: { f: string; parameters: Record<string, number> }): Expression {
+  return closedFormula(formula(f, parameters), new Map(Object.entries(parameters)));
+}
+
+function formula(text: string, parameters: Record<string, number>): Expression {
+  const scope: Scope = { names: new Set([variable, ...Object.keys(parameters)]), functions: new Set() };
+  const reading = readStatement(text, scope);
+  if (!reading.ok) throw new Unanswerable(sentence(reading.problem));
+  const statement = reading.value;
+  if (statement.kind === 'expression') return checked(statement.body, parameters);
+  if (statement.kind === 'function' && statement.variables.length === 1) {
+    const body = tree.substitute(statement.body, statement.variables[0] as string, tree.name(variable));
+    return checked(body, parameters);
+  }
+  throw new Unanswerable('This is not a function of x: write a formula such as x^2 - 1.');
+}
+
+function checked(body: Expression, parameters: Record<string, number>): Expression {
+  const unknown = [...tree.mentioned(body).names].find((name) => name !== variable && !(name in parameters));
+  if (unknown !== undefined)
+    throw new Unanswerable(`“${unknown}” has no value: give it among the parameters.`);
+  return body;
+}
+
+function values(question: QuestionAbout<'value'>): unknown {
+  const program = compile(closed(question), variable);
+  return { values: question.at.map((x) => plain(evaluateAt(program, x))) };
+}
+
+function derivative(question: QuestionAbout<'derivative'>): unknown {
+  const typed = formula(question.f, question.parameters);
+  const slope = derivativeOf(typed, variable, question.order);
+  const body = closed(question);
+  const program = compile(body, variable);
+  const byFormula = compile(body, variable, undefined, question.order);
+  const at = (x: number): number => {
+    const value = derivativesAt(program, x, question.order)[question.order] ?? NaN;
+    return Number.isNaN(value) && hasLimits(body) ? evaluateAt(byFormula, x) : value;
+  };
+  return { text: printText(slope), latex: printLatex(slope), values: question.at.map((x) => plain(at(x))) };
+}
+
+/** Limits inside a formula are differentiated as formulas only. */
+const hasLimits = (node: Expression): boolean => node.kind === 'limit' || tree.children(node).some(hasLimits);
+
+const textOf = (exact: Expression | null): string | null => exact && printText(exact);
+
+function pointRow({ kind, x, y, exact, proved, absolute }: KeyPoint): unknown {
+  const row = { kind, x: plain(x), y: plain(y), exact: textOf(exact), proved };
+  return absolute === undefined ? row : { ...row, absolute };
+}
+
+function solutions(question: QuestionAbout<'solve'>): unknown {
+  const equals = closed({ f: question.equals, parameters: question.parameters });
+  const found = solve(closed(question), equals, variable, question.on, question.order);
+  const row = ({ value, exact }: Place) => ({ x: plain(value), exact: textOf(exact) });
+  const everywhere = found.everywhere.map(({ from, to }) => [from.value, to.value]);
+  return {
+    solutions: found.solutions.map(row),
+    complete: found.complete,
+    ...(everywhere.length > 0 ? { everywhere } : {}),
+  };
+}
+
+function tangent(question: QuestionAbout<'tangent'>): unknown {
+  const body = closed(question);
+  const program = compile(body, variable);
+  const exact = rational.parseDecimal(String(question.at).toUpperCase());
+  const line = tangentAt({ body, variable, program }, knownNumber(question.at, exact));
+  const { left, right } = sideSlopes(program, question.at);
+  return { ...lineRow(line), left: plain(left), right: plain(right) };
+}
+
+function lineRow(line: Tangent): Record<string, unknown> {
+  const none = { slope: null, intercept: null, equation: null, vertical: false };
+  if (line.kind === 'vertical') {
+    return { ...none, equation: `x = ${printText(writtenNumber(line.x))}`, vertical: true };
+  }
+  if (line.kind !== 'line') return none;
+  return {
+    slope: plain(line.slope.value),
+    intercept: plain(line.intercept.value),
+    equation: `y = ${printText(lineFormula(line.slope, line.intercept, variable))}`,
+    vertical: false,
+  };
+}
+
+function limitRow(limit: Limit): unknown {
+  switch (limit.kind) {
+    case 'finite':
+      return { value: plain(limit.value), exists: true };
+    case 'infinite':
+      return { value: plain(limit.sign * Infinity), exists: false };
+    case 'undefined':
+    case 'none':
+      return { value: null, exists: false };
+  }
+}
+
+const letters = [...'abcdfghijklmnopqrstuvwxyzABCDEFGHIJKLMNOPQRSTUVWXYZαβγδεζηθικλμνξρστφχψωΔΘΛΞΦΨΩ'];
+const indices = ['', '_0', '_1', '_2', '_3', '_4', '_5', '_6', '_7', '_8', '_9', '_n', '_i', '_max', '_min'];
+/** To be read, a text may use any letter, with an index, and what letters usually stand for. */
+const usualPoints = new Set(['P', 'Q']);
+const usualFunctions = new Set(['f', 'g', 'h']);
+const usualNames = letters
+  .filter((letter) => !usualFunctions.has(letter) && !usualPoints.has(letter))
+  .flatMap((letter) => indices.map((index) => letter + index));
+
+function read(question: QuestionAbout<'read'>): unknown {
+  const scope: Scope = {
+    names: new Set([...usualNames, 'Δx', 'Δy', ...Object.keys(question.parameters)]),
+    functions: usualFunctions,
+    points: usualPoints,
+  };
+  const first = readStatement(question.text, scope);
+  if (first.ok) return writtenStatement(first.value);
+  // A function may have two variables as well as one.
+  const second = readStatement(question.text, {
+    ...scope,
+    argumentCounts: new Map([...usualFunctions].map((name) => [name, 2])),
+  });
+  if (second.ok) return writtenStatement(second.value);
+  // h is as often a step as a function.
+  const third = readStatement(question.text, {
+    ...scope,
+    names: new Set([...scope.names, 'h']),
+    functions: new Set(['f', 'g']),
+  });
+  if (third.ok) return writtenStatement(third.value);
+  const { problem } = first;
+  return {
+    error: sentence(problem),
+    from: problem.from,
+    to: problem.to,
+    ...(problem.correction === undefined ? {} : { correction: problem.correction }),
+  };
+}

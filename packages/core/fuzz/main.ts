@@ -1,0 +1,18 @@
+import { fuzzAnalyses, fuzzReader, type FuzzResult } from './runs.ts';
+
+const [readerCount = 1_000_000, analysisCount = 100_000, seed = 20261124] = process.argv.slice(2).map(Number);
+const clock = () => performance.now();
+
+function report(name: string, { inputs, answered, refused, faults, slowest }: FuzzResult): void {
+  console.log(
+    `${name}: ${inputs} inputs from seed ${seed}, ${answered} answered, ${refused} refused, ${faults.length} faults`,
+  );
+  console.log(`  slowest ${slowest.milliseconds.toFixed(1)} ms: ${slowest.input.slice(0, 120)}`);
+  faults.slice(0, 20).forEach((fault) => console.log(`  ${fault.slice(0, 600)}`));
+}
+
+const reader = fuzzReader(seed, readerCount, clock);
+report('reader', reader);
+const analyses = fuzzAnalyses(seed, analysisCount, clock);
+report('analyses', analyses);
+process.exitCode = reader.faults.length + analyses.faults.length > 0 ? 1 : 0;

@@ -1,0 +1,337 @@
+import { builtInSpellings } from '../functions/table.ts';
+import { greekLetters } from './names.ts';
+import { fail } from './problem.ts';
+
+/** A LaTeX text in the typed notation; `places[i]` is where the i-th character comes from, one more for the end. */
+export interface Converted {
+  readonly text: string;
+  readonly places: readonly number[];
+}
+
+export const looksLikeLatex = (text: string): boolean => /\\[A-Za-z,;:!{|]|_\{/.test(text);
+
+const signs: Readonly<Record<string, string>> = {
+  cdot: '·',
+  times: '×',
+  div: '÷',
+  le: '≤',
+  leq: '≤',
+  leqslant: '≤',
+  ge: '≥',
+  geq: '≥',
+  geqslant: '≥',
+  lt: '<',
+  gt: '>',
+  ne: '≠',
+  neq: '≠',
+  to: '→',
+  rightarrow: '→',
+  infty: '∞',
+  pi: 'π',
+  partial: '∂',
+  prime: '′',
+  circ: '°',
+  degree: '°',
+  lvert: '|',
+  rvert: '|',
+  vert: '|',
+  mid: '|',
+  lbrace: '(',
+  rbrace: ')',
+  land: ' and ',
+  wedge: ' and ',
+  lor: ' or ',
+  vee: ' or ',
+  neg: ' not ',
+  lnot: ' not ',
+};
+/** Commands that only space or size. */
+const silent = new Set([
+  'left',
+  'right',
+  'big',
+  'Big',
+  'bigl',
+  'bigr',
+  'Bigl',
+  'Bigr',
+  'displaystyle',
+  'textstyle',
+  'limits',
+  'quad',
+  'qquad',
+  'thinspace',
+  'mathstrut',
+  'middle',
+]);
+/** Commands whose group is read as it stands. */
+const transparent = new Set([
+  'mathrm',
+  'operatorname',
+  'mathit',
+  'mathbf',
+  'text',
+  'textrm',
+  'mbox',
+  'mathop',
+]);
+const otherFunctions: Readonly<Record<string, string>> = { lg: 'log', sgn: 'sign' };
+
+/**
+ * LaTeX as it is pasted from papers, in the typed notation. Unknown commands are problems at their place.
+ * Works in one pass over the text.
+ */
+export function fromLatex(text: string): Converted {
+  return new LatexReader(text).all();
+}
+
+class LatexReader {
+  private at = 0;
+  private depth = 0;
+  private out = '';
+  private readonly places: number[] = [];
+
+  constructor(private readonly source: string) {}
+
+  all(): Converted {
+    while (this.at < this.source.length) this.item();
+    return { text: this.out, places: [...this.places, this.source.length] };
+  }
+
+  private emit(text: string, from = this.at): void {
+    for (let i = 0; i < text.length; i++) this.places.push(Math.min(from + i, this.source.length));
+    this.out += text;
+  }
+
+  /** One character, group or command. */
+  private item(): void {
+    if (++this.depth > deepest) fail('tooNested', 0, this.source.length);
+    const character = this.source[this.at] as string;
+    if (character === '\\') this.command();
+    else if (character === '{') this.group('(', ')');
+    else if (character === '^') this.raised();
+    else if (character === '_') this.index();
+    else if (character === '~' || character === '&') this.skip(' ');
+    else if (character === '}') fail('bracketNotOpened', this.at, this.at + 1, '', '');
+    else this.skip(character);
+    this.depth--;
+  }
+
+  /** Takes one character of the source and writes something for it. */
+  private skip(text: string): void {
+    this.emit(text);
+    this.at++;
+  }
+
+  private spaces(): void {
+    while (/\s/.test(this.source[this.at] ?? '')) this.at++;
+  }
+
+  /** A group in braces, or the one character or command that stands in place of one. */
+  private group(open: string, close: string): void {
+    this.spaces();
+    const start = this.at;
+    if (this.source[this.at] !== '{') {
+      if (this.at >= this.source.length) fail('unexpectedEnd', start, start);
+      this.emit(open);
+      this.item();
+      return this.emit(close);
+    }
+    this.at++;
+    this.emit(open, start);
+    while (this.source[this.at] !== '}') {
+      if (this.at >= this.source.length) fail('bracketNotClosed', start, this.source.length);
+      this.item();
+    }
+    this.at++;
+    this.emit(close, this.at - 1);
+  }
+
+  /** The text of a group, as it stands. */
+  private rawGroup(): string {
+    this.spaces();
+    if (this.source[this.at] !== '{') return '';
+    const end = this.source.indexOf('}', this.at);
+    if (end < 0) fail('bracketNotClosed', this.at, this.source.length);
+    const raw = this.source.slice(this.at + 1, end);
+    this.at = end + 1;
+    return raw;
+  }
+
+  private raised(): void {
+    const rest = this.source.slice(this.at + 1).trimStart();
+    const mark = /^(?:\{\s*\\(circ|prime)\s*\}|\\(circ|prime)(?![A-Za-z]))/.exec(rest);
+    if (mark) {
+      this.emit(mark[1] === 'circ' || mark[2] === 'circ' ? '°' : '′');
+      this.at = this.source.length - rest.length + mark[0].length;
+      return;
+    }
+    this.skip('^');
+    this.group('(', ')');
+  }
+
+  /** An index belongs to the name before it: a_{max} is a_max. */
+  private index(): void {
+    const start = this.at;
+    this.at++;
+    const raw = this.source[this.at] === '{' ? this.rawGroup() : (this.source[this.at++] ?? '');
+    this.emit(`_${raw.replace(/\\(?:mathrm|text)\b\s*\{?|[{}\s]/g, '')}`, start);
+    this.emit(' ', this.at - 1);
+  }
+
+  private command(): void {
+    const start = this.at;
+    const name = /^\\([A-Za-z]+|.)/su.exec(this.source.slice(this.at))?.[1] ?? '';
+    this.at += 1 + name.length;
+    if (/^[,;:!\s]$/.test(name)) return this.emit(' ', start);
+    if (name === '{' || name === '}') return this.emit(name === '{' ? '(' : ')', start);
+    if (name === '|') return this.emit('|', start);
+    if (name === '\\') return this.emit(';', start);
+    if (silent.has(name)) return this.delimiter(name);
+    if (transparent.has(name)) return this.words(start);
+    const sign = signs[name];
+    if (sign !== undefined) return this.emit(sign, start);
+    this.structure(name, start);
+  }
+
+  /** A full stop behind \left or \right stands for no delimiter. */
+  private delimiter(name: string): void {
+    if ((name === 'left' || name === 'right') && this.source[this.at] === '.') this.at++;
+    this.emit(' ', Math.max(0, this.at - 1));
+  }
+
+  private words(start: number): void {
+    const raw = this.rawGroup().trim();
+    // The upright d of an integral belongs to the variable behind it.
+    this.emit(raw === 'd' ? ' d' : ` ${raw} `, start);
+  }
+
+  private structure(name: string, start: number): void {
+    switch (name) {
+      case 'frac':
+      case 'dfrac':
+      case 'tfrac':
+        return this.fraction(start);
+      case 'sqrt':
+        return this.root(start);
+      case 'begin':
+        return this.cases(start);
+      case 'int':
+        return this.bounds('∫', start);
+      case 'sum':
+        return this.bounds('∑', start);
+      case 'lim':
+        return this.limit(start);
+      case 'lfloor':
+      case 'lceil':
+        return this.emit(name === 'lfloor' ? ' floor(' : ' ceil(', start);
+      case 'rfloor':
+      case 'rceil':
+        return this.emit(')', start);
+      default:
+        return this.named(name, start);
+    }
+  }
+
+  private named(name: string, start: number): void {
+    const letter = greekLetters[name];
+    if (letter) return this.emit(letter, start);
+    const spelling = otherFunctions[name] ?? name;
+    if (!builtInSpellings.has(spelling)) fail('latexNotUnderstood', start, this.at, `\\${name}`);
+    const follows = this.source[this.at] === '_' ? '' : ' ';
+    this.emit(` ${spelling}${follows}`, start);
+  }
+
+  /** A fraction; d over dx is a derivative. */
+  private fraction(start: number): void {
+    const leibniz =
+      /^\s*\{\s*(\\partial|\\mathrm\s*\{d\}|d)\s*(?:\^\s*\{?\s*(\d+)\s*\}?)?\s*\}\s*\{\s*(?:\\partial|\\mathrm\s*\{d\}|d)\s*([A-Za-z])\s*(?:\^\s*\{?\s*\d+\s*\}?)?\s*\}/.exec(
+        this.source.slice(this.at, this.at + 80),
+      );
+    if (leibniz) {
+      const d = leibniz[1] === '\\partial' ? '∂' : 'd';
+      const power = leibniz[2] ? `^${leibniz[2]}` : '';
+      this.emit(` ${d}${power}/${d}${leibniz[3] ?? ''}${power} `, start);
+      this.at += leibniz[0].length;
+      return;
+    }
+    this.emit('(', start);
+    this.group('(', ')');
+    this.emit('/');
+    this.group('(', ')');
+    this.emit(')');
+  }
+
+  private root(start: number): void {
+    const degree = /^\s*\[([^\]]*)\]/.exec(this.source.slice(this.at));
+    if (degree) this.at += degree[0].length;
+    this.emit(degree ? ` root(${degree[1] ?? ''}, ` : ' sqrt(', start);
+    this.group('(', ')');
+    this.emit(')');
+  }
+
+  /** `\begin{cases} value & condition \\ … \end{cases}` as pieces. */
+  private cases(start: number): void {
+    const kind = this.rawGroup();
+    if (kind !== 'cases') fail('latexNotUnderstood', start, this.at, `\\begin{${kind}}`);
+    const end = this.source.indexOf('\\end{cases}', this.at);
+    if (end < 0) fail('bracketNotClosed', start, this.source.length);
+    this.emit('(', start);
+    while (this.at < end) {
+      const rest = this.source.slice(this.at, end);
+      if (/^\\\\\s*$/.test(rest)) break;
+      if (this.source[this.at] === '&')
+        this.emit(
+          /^&\s*(?:\\(?:text|mathrm|mbox)\s*\{\s*(?:if|otherwise|else|for|when)|\\?otherwise)/.test(rest)
+            ? ' '
+            : ' if ',
+        );
+      if (this.source[this.at] === '&') this.at++;
+      else if (/^\\(?:text|mathrm|mbox)\s*\{\s*(?:else|for|when)\s*\}/.test(rest)) this.caseWord(rest);
+      else this.item();
+    }
+    this.at = end + '\\end{cases}'.length;
+    this.emit(')');
+  }
+
+  private caseWord(rest: string): void {
+    const word = /^\\\w+\s*\{\s*(\w+)\s*\}/.exec(rest) as RegExpExecArray;
+    this.emit(word[1] === 'else' ? ' otherwise ' : ' if ');
+    this.at += word[0].length;
+  }
+
+  /** \int_{a}^{b} as ∫[a, b], \sum_{i=1}^{n} as ∑[i = 1, n]. */
+  private bounds(sign: string, start: number): void {
+    this.emit(` ${sign}`, start);
+    this.spaces();
+    if (this.source.startsWith('\\limits', this.at)) this.at += '\\limits'.length;
+    if (this.source[this.at] !== '_') fail('boundsMissing', start, this.at, sign);
+    this.at++;
+    this.emit('[');
+    this.group(' ', ' ');
+    this.spaces();
+    if (this.source[this.at] !== '^') fail('boundsMissing', start, this.at, sign);
+    this.at++;
+    this.emit(',');
+    this.group(' ', ' ');
+    this.emit('] ');
+  }
+
+  /** \lim_{x \to a^+} as lim[x → a+]. */
+  private limit(start: number): void {
+    this.spaces();
+    if (this.source[this.at] !== '_') fail('boundsMissing', start, this.at, 'lim');
+    this.at++;
+    this.emit(' lim', start);
+    const from = this.out.length;
+    this.group('[', ']');
+    const inside = this.out.slice(from);
+    const side = /\^\(([+-])\)\]$/.exec(inside);
+    if (!side) return this.emit(' ');
+    this.out = this.out.slice(0, from + side.index) + (side[1] ?? '');
+    this.places.length = this.out.length;
+    this.emit('] ');
+  }
+}
+
+const deepest = 400;
