@@ -65,8 +65,9 @@ export const isNumber = (c: Canonical, value: number): boolean =>
   c.kind === 'number' && rational.isInteger(c.value) && c.value.numerator === BigInt(value);
 const isEuler = (c: Canonical): boolean => c.key === euler.key;
 
-/** Numbers beyond this are not taken apart into prime factors. */
-const largestFactored = 10_000_000n;
+/** Numbers beyond the first are not taken apart; prime factors beyond the second are not looked for. */
+const largestFactored = 10n ** 18n;
+const largestPrime = 10_000n;
 const half = numeric(rational.rational(1, 2));
 
 /** The canonical form of a tree. */
@@ -206,7 +207,11 @@ function knownValue(name: string, operand: Canonical): Canonical | undefined {
   if (name === 'ln' && operand.kind === 'power' && isEuler(operand.base)) return operand.exponent;
   const turns = multipleOfPi(operand);
   if (turns) return waveAt(name, turns);
-  if (name === 'abs' && operand.kind === 'number') return numeric(rational.absolute(operand.value));
+  if (operand.kind === 'number') {
+    if (name === 'abs') return numeric(rational.absolute(operand.value));
+    if (name === 'sign') return whole(rational.compare(operand.value, rational.zero));
+    if (name === 'floor') return numeric(rational.rational(rational.floor(operand.value)));
+  }
   return undefined;
 }
 
@@ -360,10 +365,15 @@ function numericPower(base: Canonical, exponent: Rational): Canonical | undefine
 }
 
 /**
- * r^(p/q) of a positive rational in one normal form: a rational times powers of primes with exponents
+ * The real r^(p/q) of a rational in one normal form: a rational times powers of primes with exponents
  * between 0 and 1, so that 1/√2 and √2/2, or √8 and 2√2, are the same.
  */
 function radical(r: Rational, exponent: Rational): Canonical | undefined {
+  if (rational.isNegative(r)) {
+    const isOdd = exponent.denominator % 2n === 1n;
+    const size = isOdd ? radical(rational.negate(r), exponent) : undefined;
+    return size && (exponent.numerator % 2n === 0n ? size : product([whole(-1), size]));
+  }
   const { numerator, denominator } = r;
   const isSmall = numerator > 0n && numerator < largestFactored && denominator < largestFactored;
   if (!isSmall || rational.isInteger(exponent)) return undefined;
@@ -392,7 +402,7 @@ function radical(r: Rational, exponent: Rational): Canonical | undefined {
 function primeFactors(n: bigint, sign: 1 | -1): [bigint, number][] {
   const found: [bigint, number][] = [];
   let rest = n;
-  for (let p = 2n; p * p <= rest; p++) {
+  for (let p = 2n; p * p <= rest && p < largestPrime; p++) {
     let count = 0;
     for (; rest % p === 0n; rest /= p) count++;
     if (count > 0) found.push([p, sign * count]);

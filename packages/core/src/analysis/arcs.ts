@@ -50,7 +50,8 @@ export class Arcs {
   readonly joints: readonly Place[];
   readonly zeros: Zeros;
   private readonly boxes: Box[] = [];
-  private readonly simple: Expression;
+  /** The function in simpler terms: what holds at the joints, too. */
+  readonly simple: Expression;
 
   /**
    * @param body a formula in the variable alone
@@ -217,13 +218,13 @@ function commonValue(sides: readonly SideLimit[], given: BigFloat | null): BigFl
   return !given || isSame(given, first) ? first : null;
 }
 
-/** Digits in which two values must agree to be taken for one. */
+/** Binary digits in which two values must agree to be taken for one. */
 const agreement = 45n;
 
-/** Whether two values agree in all digits of a double; limits are known no better. */
+/** Whether two values agree in almost all digits of a double; limits are known no better. */
 export function isSame(a: BigFloat, b: BigFloat): boolean {
   const difference = big.subtract(a, b, valueBits);
   if (big.isZero(difference)) return true;
   const size = big.order(a) > big.order(b) ? big.order(a) : big.order(b);
-  return big.order(difference) < (size > 0n ? size : 0n) - agreement;
+  return big.order(difference) < size - agreement;
 }

@@ -1,3 +1,6 @@
+import * as rational from '../algebra/rational.ts';
+import { exactValue } from '../evaluate/exact.ts';
+import { literalRational } from '../evaluate/exponent.ts';
 import { isExactlyZero } from './recognise.ts';
 import * as tree from '../language/tree.ts';
 import type { Expression } from '../language/tree.ts';
@@ -279,7 +282,14 @@ class Heights {
   /** Whether f takes the same value at two places, by algebra or because it is constant between them. */
   private isProvedEqual(p: Place, q: Place): boolean {
     if (!p.exact || !q.exact) return false;
-    return this.isEqualOnArcs(p, q);
+    const [a, b] = [p.exact, q.exact].map((exact) => this.exactValueAt(exact as Expression));
+    return (a && b ? rational.equals(a, b) : false) || this.isEqualOnArcs(p, q);
+  }
+
+  private exactValueAt(exact: Expression): rational.Rational | null {
+    const x = literalRational(exact);
+    const isFunction = this.arcs.base === 0;
+    return x && isFunction ? exactValue(this.arcs.simple, new Map([[this.arcs.variable, x]])) : null;
   }
 
   /** With the formulas that hold on the arcs beside the places. */

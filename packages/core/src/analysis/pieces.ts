@@ -9,6 +9,8 @@ import { evaluateAt } from '../evaluate/values.ts';
 import { builtIn } from '../functions/table.ts';
 import { printText } from '../language/printText.ts';
 import * as tree from '../language/tree.ts';
+import * as big from '../limit/bigFloat.ts';
+import { evaluatePrecisely, NotPrecise } from '../limit/precise.ts';
 import type { Condition, Expression, PiecewiseNode } from '../language/tree.ts';
 import type { Box } from './isolate.ts';
 import { isStrictlyBetween, sortedPlaces, type Place } from './place.ts';
@@ -252,16 +254,26 @@ const largestBody = 5000;
 /** A place between two others, off the middle, where nothing special is expected. */
 export const between = (from: Place, to: Place): number => from.value + (to.value - from.value) * 0.4617;
 
+/** Binary digits to which a sign is looked at that doubles cannot tell. */
+const signBits = 300;
+
 /** The sign of an expression that keeps it between two places; NaN where it is not defined there. */
 export function signInside(body: Expression, variable: string, from: Place, to: Place): number {
+  const form = canonical(body);
+  if (form.kind === 'number') return rational.compare(form.value, rational.zero);
   const x = between(from, to);
   const program = programOf(body, variable);
   const { low, high } = enclose(program, x, x);
   if (low > 0) return 1;
   if (high < 0) return -1;
-  const form = canonical(body);
-  if (form.kind === 'number') return rational.compare(form.value, rational.zero);
-  return Math.sign(evaluateAt(program, x));
+  try {
+    // Numbers too small for doubles still have a sign: e^(−10^10).
+    const value = evaluatePrecisely(program, big.fromDouble(x), [], signBits);
+    return value ? big.sign(value) : NaN;
+  } catch (error) {
+    if (error instanceof big.OutOfRange || error instanceof NotPrecise) return Math.sign(evaluateAt(program, x));
+    throw error;
+  }
 }
 
 function rangeOver(body: Expression, variable: string, from: number, to: number): Box | null {

@@ -16,6 +16,7 @@ import type { Polynomial } from '../algebra/polynomial.ts';
 import * as rational from '../algebra/rational.ts';
 import { written } from '../algebra/written.ts';
 import { enclose } from '../evaluate/enclosures.ts';
+import { literalRational } from '../evaluate/exponent.ts';
 import { builtIn } from '../functions/table.ts';
 import { readExpression } from '../language/read.ts';
 import * as tree from '../language/tree.ts';
@@ -53,6 +54,7 @@ const mostLevels = 400;
 export class Zeros {
   private readonly known = new Map<string, ZeroSet>();
   private readonly knownBreaks = new Map<string, ZeroSet>();
+  private readonly bodyBreaks = new WeakMap<Expression, ZeroSet>();
   /** Evaluations by interval arithmetic so far. */
   evaluations = 0;
 
@@ -330,53 +332,55 @@ export class Zeros {
     return { roots: sortedPlaces(roots), breaks: breaks.roots, undecided, isZero: false };
   }
 
-  /** The places where an expression may fail to be analytic, as the roots of a set. */
+  /** The places where a form may fail to be analytic, as the roots of a set. */
   breaksOf(form: Canonical): ZeroSet {
-    const found = this.knownBreaks.get(form.key);
+    const found = this.knownBreaks.get(form.key) ?? this.breaksOfBody(written(form));
+    this.knownBreaks.set(form.key, found);
+    return found;
+  }
+
+  /**
+   * The places where a formula may fail to be analytic or defined, as the roots of a set. The formula is taken as
+   * it stands: x/x has a break at 0.
+   */
+  breaksOfBody(body: Expression): ZeroSet {
+    const found = this.bodyBreaks.get(body);
     if (found) return found;
-    const result = this.dependsOn(form) ? this.union(this.breakSets(form)) : nowhere;
-    this.knownBreaks.set(form.key, result);
+    const result = tree.dependsOn(body, this.variable) ? this.union(this.breakSets(body)) : nowhere;
+    this.bodyBreaks.set(body, result);
     return result;
   }
 
-  breaksOfBody(body: Expression): ZeroSet {
-    return this.breaksOf(canonical(body));
-  }
-
-  private breakSets(form: Canonical): ZeroSet[] {
-    switch (form.kind) {
-      case 'number':
-      case 'atom':
-        return [];
-      case 'sum':
-        return form.terms.map((term) => this.breaksOf(term));
-      case 'product':
-        return form.factors.map((factor) => this.breaksOf(factor));
+  private breakSets(body: Expression): ZeroSet[] {
+    const inner = tree.children(body).map((part) => this.breaksOfBody(part));
+    switch (body.kind) {
+      case 'divide':
+        return [...inner, this.breaksAtZerosOf(body.right)];
       case 'power':
-        return this.breaksOfPower(form.base, form.exponent);
+        return this.isWholePower(body) ? inner : [...inner, this.breaksAtZerosOf(body.base)];
       case 'call':
-        return [
-          ...form.operands.map((operand) => this.breaksOf(operand)),
-          ...boundariesOf(form.name, form.operands).map((boundary) => this.breaksAtZerosOf(boundary)),
-        ];
+        return [...inner, ...boundariesOf(body).map((boundary) => this.breaksAtZerosOf(boundary))];
       case 'apply':
-      case 'opaque':
+      case 'summation':
+      case 'integral':
+      case 'limit':
+      case 'derivative':
         // Nothing is known of what is inside: the whole interval stays open.
         return [{ ...nowhere, undecided: [{ low: this.low, high: this.high }] }];
+      default:
+        return inner;
     }
   }
 
-  private breaksOfPower(base: Canonical, exponent: Canonical): ZeroSet[] {
-    const inner = [this.breaksOf(base), this.breaksOf(exponent)];
-    const isWhole =
-      exponent.kind === 'number' &&
-      rational.isInteger(exponent.value) &&
-      !rational.isNegative(exponent.value);
-    return isWhole || !this.dependsOn(base) ? inner : [...inner, this.breaksAtZerosOf(base)];
+  /** Whether a power has no break of its own: a whole exponent from 0 up, or a constant base. */
+  private isWholePower({ base, exponent }: tree.PowerNode): boolean {
+    const value = literalRational(exponent);
+    const isWhole = value !== null && rational.isInteger(value) && !rational.isNegative(value);
+    return isWhole || !tree.dependsOn(base, this.variable);
   }
 
-  private breaksAtZerosOf(boundary: Canonical): ZeroSet {
-    const { roots, breaks, undecided } = this.ofForm(boundary);
+  private breaksAtZerosOf(boundary: Expression): ZeroSet {
+    const { roots, breaks, undecided } = this.of(boundary);
     return { roots: sortedPlaces([...roots, ...breaks]), breaks: [], undecided, isZero: false };
   }
 }
@@ -402,9 +406,8 @@ const rootOfArgument: Readonly<Record<string, number>> = {
 const rowScope = { names: new Set(['x', 'y']), functions: new Set<string>() };
 
 /** A row's boundaries with the arguments put in. */
-function boundariesOf(name: string, operands: readonly Canonical[]): Canonical[] {
-  const args = operands.map((operand) => written(operand));
-  return (builtIn(name).boundaries ?? []).map((text) => canonical(formulaOf(text, args)));
+function boundariesOf({ name, arguments: args }: tree.CallNode): Expression[] {
+  return (builtIn(name).boundaries ?? []).map((text) => formulaOf(text, args));
 }
 
 /** A formula of the table with the arguments put in for x and y. */

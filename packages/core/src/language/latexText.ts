@@ -174,6 +174,7 @@ class LatexReader {
   private index(): void {
     const start = this.at;
     this.at++;
+    if (this.at >= this.source.length) fail('unexpectedEnd', start, start + 1, '_');
     const raw = this.source[this.at] === '{' ? this.rawGroup() : (this.source[this.at++] ?? '');
     this.emit(`_${raw.replace(/\\(?:mathrm|text)\b\s*\{?|[{}\s]/g, '')}`, start);
     this.emit(' ', this.at - 1);
@@ -307,7 +308,7 @@ class LatexReader {
     if (this.source.startsWith('\\limits', this.at)) this.at += '\\limits'.length;
     if (this.source[this.at] !== '_') fail('boundsMissing', start, this.at, sign);
     this.at++;
-    this.emit('[');
+    this.emit('[', start);
     this.group(' ', ' ');
     this.spaces();
     if (this.source[this.at] !== '^') fail('boundsMissing', start, this.at, sign);
