@@ -35,6 +35,8 @@ export type SideLimit =
 
 /** Binary digits to which values at places are worked out. */
 export const valueBits = 400;
+/** Values below 2 to this may be what rounding leaves of 0. */
+const lastDigits = -300n;
 /** How far beyond the interval zeros are looked for, so that those at its ends are inside. */
 const overhang = 1e-3;
 
@@ -156,7 +158,7 @@ export class Arcs {
     if (!arc || !body) return { kind: 'undefined' };
     const isSingular = this.zeros.breaksOfBody(body).roots.some((place) => comparePlaces(place, joint) === 0);
     if (!isSingular) {
-      const value = this.valueOf(body, joint);
+      const value = this.valueOnArc(body, joint);
       if (value) return { kind: 'finite', value, isAnalytic: true };
     }
     const limit = oneSided(programOf(body, this.variable), joint.at, arc.to === joint ? -1 : 1);
@@ -179,7 +181,27 @@ export class Arcs {
     if (this.joints.includes(place)) return this.derivativeAt(place, 0);
     const arc = this.arcs.find(({ from, to }) => isStrictlyBetween(place, from, to));
     const body = arc && this.bodyOf(arc, 0);
-    return body ? this.valueOf(body, place) : null;
+    return body ? this.valueOnArc(body, place) : null;
+  }
+
+  /** The value of an arc's formula; exactly 0 at a proved zero, where evaluation leaves a last digit. */
+  private valueOnArc(body: Expression, place: Place): BigFloat | null {
+    const value = this.valueOf(body, place);
+    if (!value || big.isZero(value) || big.order(value) > lastDigits) return value;
+    const { roots, isZero } = this.zeros.of(body);
+    return isZero || roots.some((root) => comparePlaces(root, place) === 0) ? big.zero : value;
+  }
+
+  /** The value of the whole formula at a joint; exactly 0 where an arc beside it shows that. */
+  private valueAtJoint(joint: Place): BigFloat | null {
+    const value = this.valueOf(this.simple, joint);
+    if (!value || big.isZero(value) || big.order(value) > lastDigits) return value;
+    const isZero = this.arcs.some(({ from, to, derivatives }) => {
+      const body = from === joint || to === joint ? derivatives?.[0] : undefined;
+      const beside = body && this.valueOnArc(body, joint);
+      return beside ? big.isZero(beside) : false;
+    });
+    return isZero ? big.zero : value;
   }
 
   /**
@@ -187,7 +209,7 @@ export class Arcs {
    * tends to one value from both sides. At the ends of the interval the side inside tells.
    */
   derivativeAt(joint: Place, order: number): BigFloat | null {
-    let value = this.valueOf(this.simple, joint);
+    let value = this.valueAtJoint(joint);
     const { left, right } = this.arcsAt(joint);
     const sides = [left, right].filter((arc) => arc !== null);
     for (let k = 0; k < this.base + order && value; k++) {
