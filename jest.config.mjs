@@ -25,7 +25,7 @@ export default {
     {
       ...shared,
       displayName: 'mathematics',
-      testMatch: ['<rootDir>/packages/**/*.test.ts', '<rootDir>/apps/web/**/*.test.ts'],
+      testMatch: ['<rootDir>/packages/**/*.test.ts', '<rootDir>/apps/{ask,web}/**/*.test.ts'],
     },
     {
       ...shared,

@@ -35,14 +35,18 @@ function contradiction(
   for (let i = 1; i < ends.length; i++) {
     const [from, to] = [ends[i - 1] as number, ends[i] as number];
     if (to - from < 1e-5) continue;
-    const looks = Array.from({ length: Math.ceil(samples / ends.length) + 20 }, (_, k, count = Math.ceil(samples / ends.length) + 20) =>
-      derivativesAt(program, from + 1e-6 + ((to - from - 2e-6) * (k + 0.5)) / count, 2),
+    const looks = Array.from(
+      { length: Math.ceil(samples / ends.length) + 20 },
+      (_, k, count = Math.ceil(samples / ends.length) + 20) =>
+        derivativesAt(program, from + 1e-6 + ((to - from - 2e-6) * (k + 0.5)) / count, 2),
     );
     for (const order of [0, 1, 2]) {
       const values = looks.map((look) => look[order] as number);
       const size = Math.max(...values.map(Math.abs).filter(Number.isFinite));
-      const negligible = Math.max(size, Math.max(...looks.map(([y = 0]) => Math.abs(y)).filter(Number.isFinite))) * 1e-11;
-      if (hasRun(values, (value) => value > negligible) && hasRun(values, (value) => value < -negligible)) return `order ${order} changes its sign between ${from} and ${to}`;
+      const negligible =
+        Math.max(size, Math.max(...looks.map(([y = 0]) => Math.abs(y)).filter(Number.isFinite))) * 1e-11;
+      if (hasRun(values, (value) => value > negligible) && hasRun(values, (value) => value < -negligible))
+        return `order ${order} changes its sign between ${from} and ${to}`;
     }
   }
   return null;

@@ -271,7 +271,8 @@ export function signInside(body: Expression, variable: string, from: Place, to: 
     const value = evaluatePrecisely(program, big.fromDouble(x), [], signBits);
     return value ? big.sign(value) : NaN;
   } catch (error) {
-    if (error instanceof big.OutOfRange || error instanceof NotPrecise) return Math.sign(evaluateAt(program, x));
+    if (error instanceof big.OutOfRange || error instanceof NotPrecise)
+      return Math.sign(evaluateAt(program, x));
     throw error;
   }
 }

@@ -103,6 +103,12 @@ class LatexReader {
     this.out += text;
   }
 
+  /** Takes back the last characters written. */
+  private drop(count: number): void {
+    this.out = this.out.slice(0, -count);
+    this.places.length = this.out.length;
+  }
+
   /** One character, group or command. */
   private item(): void {
     if (++this.depth > deepest) fail('tooNested', 0, this.source.length);
@@ -151,11 +157,12 @@ class LatexReader {
   private rawGroup(): string {
     this.spaces();
     if (this.source[this.at] !== '{') return '';
-    const end = this.source.indexOf('}', this.at);
-    if (end < 0) fail('bracketNotClosed', this.at, this.source.length);
-    const raw = this.source.slice(this.at + 1, end);
-    this.at = end + 1;
-    return raw;
+    const start = this.at;
+    for (let depth = 0; this.at < this.source.length; this.at++) {
+      if (this.source[this.at] === '{') depth++;
+      if (this.source[this.at] === '}' && --depth === 0) return this.source.slice(start + 1, this.at++);
+    }
+    return fail('bracketNotClosed', start, this.source.length);
   }
 
   private raised(): void {
@@ -164,6 +171,13 @@ class LatexReader {
     if (mark) {
       this.emit(mark[1] === 'circ' || mark[2] === 'circ' ? '°' : '′');
       this.at = this.source.length - rest.length + mark[0].length;
+      return;
+    }
+    // f^{(4)} is a fourth derivative, with one bracket.
+    const order = /^\{\s*(\(\d{1,2}\))\s*\}/.exec(rest);
+    if (order) {
+      this.emit(`^${order[1] ?? ''}`);
+      this.at = this.source.length - rest.length + order[0].length;
       return;
     }
     this.skip('^');
@@ -176,6 +190,11 @@ class LatexReader {
     this.at++;
     if (this.at >= this.source.length) fail('unexpectedEnd', start, start + 1, '_');
     const raw = this.source[this.at] === '{' ? this.rawGroup() : (this.source[this.at++] ?? '');
+    if (raw.includes('=') && this.out.endsWith('|')) {
+      // The bar behind d/dx (…) with the place below it.
+      this.drop(1);
+      return this.emit(` at ${raw} `, start);
+    }
     this.emit(`_${raw.replace(/\\(?:mathrm|text)\b\s*\{?|[{}\s]/g, '')}`, start);
     this.emit(' ', this.at - 1);
   }
@@ -188,6 +207,11 @@ class LatexReader {
     if (name === '{' || name === '}') return this.emit(name === '{' ? '(' : ')', start);
     if (name === '|') return this.emit('|', start);
     if (name === '\\') return this.emit(';', start);
+    if (name === 'quad' && this.out.endsWith(',')) {
+      // A domain behind a comma.
+      this.drop(1);
+      return this.emit(' for ', start);
+    }
     if (silent.has(name)) return this.delimiter(name);
     if (transparent.has(name)) return this.words(start);
     const sign = signs[name];
