@@ -89,7 +89,38 @@ function sample(
   digits: number,
   parameters: readonly number[],
 ): BigFloat | null {
-  const bits = Math.ceil((3 * digits + 60) * 3.33);
+  let bits = Math.ceil((2 * digits + 60) * bitsPerDigit);
+  const at = (precision: number): BigFloat | null =>
+    sampleWith(precision, program, target, side, multiplier, digits, parameters);
+  let rough = at(bits);
+  // Where leading digits cancel, more digits are needed until two precisions tell the same.
+  while (bits < mostBits) {
+    bits = Math.ceil(bits * 1.5);
+    const fine = at(bits);
+    if (!rough || !fine || isConfirmed(rough, fine)) return fine;
+    rough = fine;
+  }
+  return rough && big.order(rough) < BigInt(-mostBits / 2) ? big.zero : rough;
+}
+
+const bitsPerDigit = Math.log2(10);
+/** Binary digits beyond which no more are asked for; what is left of a difference then is rounding. */
+const mostBits = 6000;
+
+function isConfirmed(rough: BigFloat, fine: BigFloat): boolean {
+  const difference = big.subtract(rough, fine, kept);
+  return big.isZero(difference) || big.order(difference) < big.order(fine) - 100n;
+}
+
+function sampleWith(
+  bits: number,
+  program: Program,
+  target: PrecisePlace | number,
+  side: 1 | -1,
+  multiplier: number,
+  digits: number,
+  parameters: readonly number[],
+): BigFloat | null {
   const isFinite = typeof target !== 'number';
   const power = big.exp(
     big.multiply(big.fromDouble(isFinite ? -digits : digits), big.ln(big.fromInteger(10n), bits), bits),
