@@ -128,7 +128,9 @@ function chain(leading: string, factors: readonly Canonical[], style: NumberStyl
 }
 
 function inFactorOrder(a: Canonical, b: Canonical): number {
-  return factorRank(a) - factorRank(b) || (a.key < b.key ? -1 : 1);
+  // Names in alphabetical order whatever their powers: a x², not x² a.
+  const [keyA, keyB] = [a, b].map((factor) => baseAndExponent(factor).base.key) as [string, string];
+  return factorRank(a) - factorRank(b) || (keyA < keyB ? -1 : 1);
 }
 
 /** Numbers, constants, names, powers of e, brackets, functions: 2πx e^(−x)(x + 1) sin x. */

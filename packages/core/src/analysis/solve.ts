@@ -6,6 +6,7 @@ import type { Box } from './isolate.ts';
 import { comparePlaces, isStrictlyBetween, sortedPlaces, type Place } from './place.ts';
 
 export interface Solutions {
+  /** Single places, outside of the stretches. */
   readonly solutions: readonly Place[];
   /** Stretches on which the equation holds throughout. */
   readonly everywhere: readonly { readonly from: Place; readonly to: Place }[];
@@ -37,7 +38,7 @@ export function solve(
   const joints = sortedPlaces([...left.joints, ...right.joints]);
   solutions.push(...joints.filter((joint) => areEqualAt(left, right, joint)));
   const isOutside = (place: Place): boolean =>
-    !everywhere.some(({ from, to }) => isStrictlyBetween(place, from, to));
+    !everywhere.some(({ from, to }) => comparePlaces(from, place) <= 0 && comparePlaces(place, to) <= 0);
   const undecided = [...left.undecided, ...right.undecided];
   return {
     solutions: sortedPlaces(solutions).filter(isOutside),

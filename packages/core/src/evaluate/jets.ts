@@ -68,7 +68,8 @@ function runJets(program: Program, x: Jet, parameters: readonly Jet[], beside: B
   const jets: Jet[] = [];
   const of = (index: number): Jet => jets[index] as Jet;
   for (const step of program.steps) jets.push(stepJet(step, of, x, parameters, beside));
-  return jets.at(-1) as Jet;
+  const result = jets.at(-1) as Jet;
+  return Number.isNaN(result[0]) ? new Float64Array(x.length).fill(NaN) : result;
 }
 
 /** f(x), f′(x), f″(x), … up to the given order. */

@@ -36,11 +36,11 @@ export function printLatex(node: Expression): string {
     case 'name':
       return latexName(node.name);
     case 'negate':
-      return `-${bracketed(node.operand, strength.product)}`;
+      return `-${bracketed(node.operand, strength.term)}`;
     case 'add':
-      return `${bracketed(node.left, strength.sum)}+${bracketed(node.right, strength.product)}`;
+      return `${bracketed(node.left, strength.sum)}+${bracketed(node.right, strength.term)}`;
     case 'subtract':
-      return `${bracketed(node.left, strength.sum)}-${bracketed(node.right, strength.product)}`;
+      return `${bracketed(node.left, strength.sum)}-${bracketed(node.right, strength.term)}`;
     case 'multiply':
       return printProduct(node.left, node.right);
     case 'divide':

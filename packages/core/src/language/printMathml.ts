@@ -39,11 +39,11 @@ function print(node: Expression): string {
     case 'name':
       return identifier(node.name);
     case 'negate':
-      return row(sign('−'), bracketed(node.operand, strength.product));
+      return row(sign('−'), bracketed(node.operand, strength.term));
     case 'add':
-      return row(bracketed(node.left, strength.sum), sign('+'), bracketed(node.right, strength.product));
+      return row(bracketed(node.left, strength.sum), sign('+'), bracketed(node.right, strength.term));
     case 'subtract':
-      return row(bracketed(node.left, strength.sum), sign('−'), bracketed(node.right, strength.product));
+      return row(bracketed(node.left, strength.sum), sign('−'), bracketed(node.right, strength.term));
     case 'multiply':
       return printProduct(node.left, node.right);
     case 'divide':

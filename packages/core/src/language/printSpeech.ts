@@ -24,11 +24,11 @@ export function printSpeech(node: Expression): string {
     case 'name':
       return spokenName(node.name);
     case 'negate':
-      return `minus ${grouped(node.operand, strength.product)}`;
+      return `minus ${grouped(node.operand, strength.term)}`;
     case 'add':
-      return `${grouped(node.left, strength.sum)} plus ${grouped(node.right, strength.product)}`;
+      return `${grouped(node.left, strength.sum)} plus ${grouped(node.right, strength.term)}`;
     case 'subtract':
-      return `${grouped(node.left, strength.sum)} minus ${grouped(node.right, strength.product)}`;
+      return `${grouped(node.left, strength.sum)} minus ${grouped(node.right, strength.term)}`;
     case 'multiply':
       return `${grouped(node.left, strength.product)} times ${grouped(node.right, strength.power)}`;
     case 'divide':

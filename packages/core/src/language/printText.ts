@@ -2,7 +2,7 @@ import { builtIn } from '../functions/table.ts';
 import type { BinderNode, Condition, DerivativeNode, Expression, PiecewiseNode } from './tree.ts';
 
 /** How tightly a node holds together; a part that binds less than its place asks gets brackets. */
-export const strength = { pieces: 0, sum: 1, product: 2, sign: 3, power: 4, atom: 5 } as const;
+export const strength = { pieces: 0, sum: 1, term: 1.5, product: 2, sign: 3, power: 4, atom: 5 } as const;
 
 export function strengthOf(node: Expression): number {
   switch (node.kind) {
@@ -16,7 +16,7 @@ export function strengthOf(node: Expression): number {
     case 'summation':
     case 'limit':
     case 'integral':
-      return strength.sum;
+      return strength.term;
     case 'multiply':
     case 'divide':
     case 'derivative':
@@ -47,11 +47,11 @@ export function printText(node: Expression): string {
     case 'name':
       return node.name;
     case 'negate':
-      return `-${bracketed(node.operand, strength.product)}`;
+      return `-${bracketed(node.operand, strength.term)}`;
     case 'add':
-      return `${bracketed(node.left, strength.sum)} + ${bracketed(node.right, strength.product)}`;
+      return `${bracketed(node.left, strength.sum)} + ${bracketed(node.right, strength.term)}`;
     case 'subtract':
-      return `${bracketed(node.left, strength.sum)} - ${bracketed(node.right, strength.product)}`;
+      return `${bracketed(node.left, strength.sum)} - ${bracketed(node.right, strength.term)}`;
     case 'multiply':
       return printProduct(node.left, node.right);
     case 'divide':

@@ -1,0 +1,177 @@
+import { describe, expect, test } from '@jest/globals';
+import { spawnSync } from 'node:child_process';
+import { join } from 'node:path';
+import { answerLine } from '../src/answers.ts';
+
+const ask = (question: unknown): unknown => JSON.parse(answerLine(JSON.stringify(question)));
+const endpoint = (x: number, y: number, absolute: boolean) => ({
+  kind: 'endpoint',
+  x,
+  y,
+  exact: String(x),
+  proved: true,
+  absolute,
+});
+
+describe('questions in bulk', () => {
+  test('value', () => {
+    expect(ask({ ask: 'value', f: '3x^2-5x-2', at: [1, 2] })).toEqual({ values: [-4, 0] });
+    expect(ask({ ask: 'value', f: 'a x', at: [1, 2], parameters: { a: 3 } })).toEqual({ values: [3, 6] });
+    expect(ask({ ask: 'value', f: '1/x', at: [0, 4] })).toEqual({ values: [null, 0.25] });
+    expect(ask({ ask: 'value', f: 'e^x', at: [1000] })).toEqual({ values: ['Infinity'] });
+    expect(ask({ ask: 'value', f: 'f(t) = t^2', at: [3] })).toEqual({ values: [9] });
+  });
+
+  test('derivative', () => {
+    expect(ask({ ask: 'derivative', f: 'x^3', order: 1, at: [2] })).toEqual({
+      text: '3x^2',
+      latex: '3x^{2}',
+      values: [12],
+    });
+    expect(ask({ ask: 'derivative', f: '|x|', at: [-1, 0, 1] })).toMatchObject({ values: [-1, null, 1] });
+    expect(ask({ ask: 'derivative', f: 'a x^4', order: 2, at: [1], parameters: { a: 2 } })).toMatchObject({
+      text: '12a x^2',
+      values: [24],
+    });
+    expect(ask({ ask: 'derivative', f: 'floor x', at: [1, 1.5] })).toMatchObject({ values: [null, 0] });
+  });
+
+  test('keyPoints', () => {
+    expect(ask({ ask: 'keyPoints', f: 'x^2-1', on: [-2, 2] })).toEqual({
+      complete: true,
+      points: [
+        endpoint(-2, 3, true),
+        { kind: 'zero', x: -1, y: 0, exact: '-1', proved: true },
+        { kind: 'minimum', x: 0, y: -1, exact: '0', proved: true, absolute: true },
+        { kind: 'zero', x: 1, y: 0, exact: '1', proved: true },
+        endpoint(2, 3, true),
+      ],
+      undecided: [],
+    });
+    expect(ask({ ask: 'keyPoints', f: 'x^3', on: [0, 2], order: 1 })).toMatchObject({
+      points: [
+        { kind: 'endpoint', y: 0, absolute: true },
+        { kind: 'zero' },
+        { kind: 'endpoint', y: 12, absolute: true },
+      ],
+    });
+    expect(ask({ ask: 'keyPoints', f: '1/x', on: [-1, 1] })).toMatchObject({
+      points: [{ kind: 'endpoint' }, { kind: 'pole', x: 0, y: null }, { kind: 'endpoint' }],
+    });
+    expect(ask({ ask: 'keyPoints', f: 'sin(1/x)', on: [-1, 1] })).toMatchObject({
+      complete: false,
+      undecided: expect.arrayContaining([expect.any(Array)]),
+    });
+  });
+
+  test('signs', () => {
+    expect(ask({ ask: 'signs', f: 'x^3-3x', on: [-2, 2], order: 1 })).toEqual({
+      intervals: [
+        { from: -2, to: -1, sign: 1 },
+        { from: -1, to: 1, sign: -1 },
+        { from: 1, to: 2, sign: 1 },
+      ],
+      complete: true,
+    });
+  });
+
+  test('solve', () => {
+    expect(ask({ ask: 'solve', f: 'x^2', equals: '1/2', order: 1, on: [-1, 2] })).toEqual({
+      solutions: [{ x: 0.25, exact: '1/4' }],
+      complete: true,
+    });
+    expect(ask({ ask: 'solve', f: 'cos x', equals: 'x', on: [0, 1] })).toEqual({
+      solutions: [{ x: 0.7390851332151607, exact: null }],
+      complete: true,
+    });
+  });
+
+  test('tangent', () => {
+    expect(ask({ ask: 'tangent', f: 'x^2', at: 1 })).toEqual({
+      slope: 2,
+      intercept: -1,
+      equation: 'y = 2x - 1',
+      vertical: false,
+      left: 2,
+      right: 2,
+    });
+    expect(ask({ ask: 'tangent', f: '|x|', at: 0 })).toMatchObject({
+      slope: null,
+      equation: null,
+      left: -1,
+      right: 1,
+      vertical: false,
+    });
+    expect(ask({ ask: 'tangent', f: 'cbrt(x)', at: 0 })).toMatchObject({
+      slope: null,
+      vertical: true,
+      equation: 'x = 0',
+    });
+  });
+
+  test('secant', () => {
+    expect(ask({ ask: 'secant', f: 'x^2', at: 2, h: 0.5, kind: 'forward' })).toEqual({ slope: 4.5 });
+    expect(ask({ ask: 'secant', f: 'x^2', at: 2, h: 0.5, kind: 'backward' })).toEqual({ slope: 3.5 });
+    expect(ask({ ask: 'secant', f: 'x^2', at: 2, h: 0.5, kind: 'symmetric' })).toEqual({ slope: 4 });
+  });
+
+  test('limit', () => {
+    expect(ask({ ask: 'limit', f: 'sin x/x', at: 0, side: 'left' })).toEqual({ value: 1, exists: true });
+    expect(ask({ ask: 'limit', f: '1/x', at: 0, side: 'left' })).toEqual({
+      value: '-Infinity',
+      exists: false,
+    });
+    expect(ask({ ask: 'limit', f: '1/x', at: 0 })).toEqual({ value: null, exists: false });
+    expect(ask({ ask: 'limit', f: '1/x', at: 'Infinity' })).toEqual({ value: 0, exists: true });
+  });
+
+  test('read', () => {
+    expect(ask({ ask: 'read', text: '\\frac{x^2}{2}' })).toMatchObject({
+      text: 'x^2/2',
+      latex: '\\frac{x^{2}}{2}',
+      speech: 'the fraction x squared over 2, end fraction',
+      mathml: expect.stringContaining('<mfrac><msup><mi>x</mi><mn>2</mn></msup><mn>2</mn></mfrac>'),
+    });
+    expect(ask({ ask: 'read', text: '(x+1' })).toMatchObject({
+      error: 'This bracket is never closed.',
+      from: 0,
+      to: 4,
+    });
+    for (const text of [
+      'P = (2.5, 1)',
+      'g(x, y) = x^2 y',
+      'f(x + h) - f(x)',
+      'a x^2 + b x + c',
+      "f''(x)",
+      'v_max t',
+      '|PQ|',
+    ]) {
+      expect(ask({ ask: 'read', text })).toMatchObject({ text });
+    }
+  });
+
+  test.each([
+    ['not JSON', 'nonsense'],
+    ['an unknown question', '{"ask":"dance"}'],
+    ['no formula', '{"ask":"value","at":[1]}'],
+    ['an interval the wrong way round', '{"ask":"signs","f":"x","on":[2,1]}'],
+    ['an unknown name', '{"ask":"value","f":"b x","at":[1]}'],
+    ['a formula that cannot be read', '{"ask":"value","f":"(x","at":[1]}'],
+    ['a list', '[1]'],
+  ])('%s gets a sentence', (_name, line) => {
+    expect(JSON.parse(answerLine(line))).toEqual({ error: expect.stringMatching(/^[“A-Z].*[.?]$/u) });
+  });
+});
+
+test('the program answers line by line and goes on after a bad one', () => {
+  const input = '{"ask":"value","f":"x^2","at":[3]}\nnonsense\n\n{"ask":"limit","f":"x","at":2}\n';
+  const main = join(import.meta.dirname, '../src/main.ts');
+  const { stdout, status } = spawnSync('node', ['--import', 'tsx', main], { input, encoding: 'utf8' });
+  expect(status).toBe(0);
+  expect(
+    stdout
+      .trim()
+      .split('\n')
+      .map((line) => JSON.parse(line) as unknown),
+  ).toEqual([{ values: [9] }, { error: expect.any(String) }, { value: 2, exists: true }]);
+});
