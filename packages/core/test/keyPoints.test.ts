@@ -83,7 +83,12 @@ describe('complete is never wrong: an adversarial set', () => {
     ['e^(-(1E5(x - 0.123))^2)', -1, 1, 'maximum 123/1000*'],
     ['sin(100x)', 0, 0.05, 'maximum π/200*'],
     // Clusters.
-    ['(x-1)(x-1.0001)(x-1.0002)', 0, 2, 'zero 1, maximum (30003 - sqrt(3))/30000, zero 10001/10000, inflection 10001/10000'],
+    [
+      '(x-1)(x-1.0001)(x-1.0002)',
+      0,
+      2,
+      'zero 1, maximum (30003 - sqrt(3))/30000, zero 10001/10000, inflection 10001/10000',
+    ],
     ['1E-8 - x^2', -1, 1, 'zero -1/10000, maximum 0*, zero 1/10000'],
     // Touching zeros, and near misses.
     ['(x - 0.5)^2', -1, 1, 'zero 1/2, minimum 1/2*'],

@@ -52,6 +52,7 @@ export class Arcs {
   readonly joints: readonly Place[];
   readonly zeros: Zeros;
   private readonly boxes: Box[] = [];
+  private readonly knownSigns = new WeakMap<Arc, Map<number, readonly SignedStretch[]>>();
   /** The function in simpler terms: what holds at the joints, too. */
   readonly simple: Expression;
 
@@ -136,6 +137,14 @@ export class Arcs {
 
   /** The stretches of an arc on which the derivative of the given order keeps its sign. */
   signsOn(arc: Arc, order: number): readonly SignedStretch[] {
+    const known = this.knownSigns.get(arc) ?? new Map<number, readonly SignedStretch[]>();
+    this.knownSigns.set(arc, known);
+    const found = known.get(order) ?? this.findSigns(arc, order);
+    known.set(order, found);
+    return found;
+  }
+
+  private findSigns(arc: Arc, order: number): readonly SignedStretch[] {
     const body = this.bodyOf(arc, order);
     if (!body) return [];
     if (this.zeros.of(body).isZero) return [{ from: arc.from, to: arc.to, sign: 0 }];

@@ -60,6 +60,7 @@ class Isolation {
   private readonly open: Box[] = [];
   private undecided: Box[] = [];
   private evaluations = 0;
+  private unrecognised = 0;
   private readonly bundle: Bundle;
   private readonly slopes: Expression[];
   private readonly signs: ReadonlyMap<number, number>;
@@ -227,6 +228,7 @@ class Isolation {
 
   /** The recognised number in the box at which the function and its first derivatives are exactly 0. */
   private recognised(box: Box, multiplicity: number): Place | null {
+    if (this.unrecognised >= mostUnrecognised) return null;
     const value = (box.low + box.high) / 2;
     const formulas = [this.body, ...this.slopes].slice(0, multiplicity);
     for (const candidate of candidates(value)) {
@@ -234,8 +236,12 @@ class Isolation {
         isExactlyZero(tree.substitute(formula, this.variable, candidate)),
       );
       const place = isRoot ? exactPlace(candidate) : null;
-      if (place && place.high >= box.low && place.low <= box.high) return place;
+      if (place && place.high >= box.low && place.low <= box.high) {
+        this.unrecognised = 0;
+        return place;
+      }
     }
+    this.unrecognised++;
     return null;
   }
 
@@ -345,6 +351,8 @@ class Isolation {
   }
 }
 
+/** Roots in a row that are no recognised numbers, after which none is expected. */
+const mostUnrecognised = 8;
 const preciseBits = 1200;
 
 const isBounded = (x: Interval): boolean => x.sure && Number.isFinite(x.low) && Number.isFinite(x.high);

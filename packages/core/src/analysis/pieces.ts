@@ -259,13 +259,13 @@ const signBits = 300;
 
 /** The sign of an expression that keeps it between two places; NaN where it is not defined there. */
 export function signInside(body: Expression, variable: string, from: Place, to: Place): number {
-  const form = canonical(body);
-  if (form.kind === 'number') return rational.compare(form.value, rational.zero);
   const x = between(from, to);
   const program = programOf(body, variable);
   const { low, high } = enclose(program, x, x);
   if (low > 0) return 1;
   if (high < 0) return -1;
+  const form = canonical(body);
+  if (form.kind === 'number' && !Number.isNaN(low)) return rational.compare(form.value, rational.zero);
   try {
     // Numbers too small for doubles still have a sign: e^(−10^10).
     const value = evaluatePrecisely(program, big.fromDouble(x), [], signBits);
