@@ -25,7 +25,8 @@ export { latexFunction, latexName, latexNumber, printLatex } from './language/pr
 export { compile, noFunctions, type FunctionBody, type Functions, type Program } from './evaluate/program.ts';
 export { evaluatorFor, type Evaluator } from './evaluate/evaluator.ts';
 export { WasmEvaluator } from './evaluate/wasm.ts';
-export { ArrayEvaluator, evaluateAt } from './evaluate/values.ts';
+export { ArrayEvaluator } from './evaluate/arrays.ts';
+export { evaluateAt } from './evaluate/values.ts';
 export { derivativesAt, taylorCoefficients } from './evaluate/jets.ts';
 export { enclose } from './evaluate/enclosures.ts';
 export type { Interval } from './evaluate/interval.ts';

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { compile, limitOfProgram, tree, type Limit } from '../src/index.ts';
+import { compile, limitOfProgram, type tree, type Limit } from '../src/index.ts';
 import * as big from '../src/limit/bigFloat.ts';
 import { expression } from './scope.ts';
 

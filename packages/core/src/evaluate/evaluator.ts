@@ -1,5 +1,5 @@
 import type { Program } from './program.ts';
-import { ArrayEvaluator } from './values.ts';
+import { ArrayEvaluator } from './arrays.ts';
 import { isCompilable, WasmEvaluator } from './wasm.ts';
 
 /** Evaluates a function over arrays of points. */

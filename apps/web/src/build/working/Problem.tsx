@@ -19,7 +19,7 @@ export function Problem({ id, message, onCorrect, correction, missingName }: Pro
       {message}{' '}
       {correction !== undefined && onCorrect && (
         <button type="button" className={cure} onClick={onCorrect}>
-          Use {correction}
+          {correction === '' ? 'Take it away' : `Use ${correction}`}
         </button>
       )}{' '}
       {missingName !== undefined && (
