@@ -47,6 +47,24 @@ export { meanValuePoints } from './slope/meanValue.ts';
 export { keyPoints, type KeyPoint, type KeyPointKind, type KeyPoints } from './analysis/keyPoints.ts';
 export { signs, type Signs } from './analysis/signs.ts';
 export { solve, whereHolds, type Held, type Solutions } from './analysis/solve.ts';
+export { joins, joiningValues, type Join, type JoinSide } from './analysis/joins.ts';
+export { asymptotes, type Asymptote } from './analysis/asymptotes.ts';
+export {
+  findingSentence,
+  fromDerivative,
+  readFromDerivative,
+  type Behaviour,
+  type Finding,
+} from './analysis/reading.ts';
+export { derivativeSteps, ruleNames, type Rule, type RuleStep } from './algebra/rules.ts';
+export { inDegrees } from './algebra/degrees.ts';
+export {
+  drawEquation,
+  equationOf,
+  implicitSlope,
+  type DrawnEquation,
+  type Equation,
+} from './curve/equation.ts';
 export { closedFormula, numberFormula } from './analysis/question.ts';
 export type { Place } from './analysis/place.ts';
 export { limitOfProgram, type Limit } from './limit/limit.ts';

@@ -1,0 +1,97 @@
+import { derivativeOf } from '../algebra/differentiate.ts';
+import { joinsOf, literal } from '../algebra/pieces.ts';
+import * as rational from '../algebra/rational.ts';
+import * as tree from '../language/tree.ts';
+import type { Expression, PiecewiseNode } from '../language/tree.ts';
+import * as big from '../limit/bigFloat.ts';
+import { Arcs, isSame, type SideLimit } from './arcs.ts';
+import type { Place } from './place.ts';
+import { exactTruth } from '../evaluate/exact.ts';
+import { solve } from './solve.ts';
+
+/** What a function does at a join, seen from one side: value, slope and second derivative; null where infinite or none. */
+export interface JoinSide {
+  readonly value: number | null;
+  readonly slope: number | null;
+  readonly bend: number | null;
+}
+
+/** A place at which two pieces meet. */
+export interface Join {
+  readonly place: Place;
+  readonly value: number | null;
+  readonly left: JoinSide;
+  readonly right: JoinSide;
+  readonly isContinuous: boolean;
+  readonly isDifferentiable: boolean;
+  readonly isTwiceDifferentiable: boolean;
+}
+
+/** Every place inside an interval at which pieces of a function meet, with what it does on either side. */
+export function joins(body: Expression, variable: string, interval: readonly [number, number]): Join[] {
+  const arcs = new Arcs(body, variable, interval, 2);
+  return arcs.joints.slice(1, -1).map((place) => {
+    const { left, right } = arcs.arcsAt(place);
+    const [l, r] = [left, right].map((arc) => [0, 1, 2].map((order) => arcs.limitAlong(arc, place, order)));
+    const value = arcs.valueAt(place);
+    const agrees = (order: number): boolean => agree(l?.[order] as SideLimit, r?.[order] as SideLimit);
+    const first = l?.[0] as SideLimit;
+    const isContinuous = value !== null && agrees(0) && first.kind === 'finite' && isSame(first.value, value);
+    const isDifferentiable = isContinuous && agrees(1);
+    return {
+      place,
+      value: value && big.toDouble(value),
+      left: sideOf(l as SideLimit[]),
+      right: sideOf(r as SideLimit[]),
+      isContinuous,
+      isDifferentiable,
+      isTwiceDifferentiable: isDifferentiable && agrees(2),
+    };
+  });
+}
+
+const agree = (a: SideLimit, b: SideLimit): boolean =>
+  a.kind === 'finite' && b.kind === 'finite' && isSame(a.value, b.value);
+
+function sideOf(limits: readonly SideLimit[]): JoinSide {
+  const [value = null, slope = null, bend = null] = limits.map((limit) =>
+    limit.kind === 'finite' ? big.toDouble(limit.value) : null,
+  );
+  return { value, slope, bend };
+}
+
+/** The range in which a constant is looked for. */
+const reach = 1000;
+
+/**
+ * The values of a constant for which two pieces meet at a join: in value (order 0) or in slope (order 1).
+ * @param at the join; one of the numbers that the variable is compared with
+ * @returns null where the function is not in pieces or has no such join
+ */
+export function joiningValues(
+  body: Expression,
+  variable: string,
+  at: rational.Rational,
+  constant: string,
+  order: 0 | 1 = 0,
+): readonly Place[] | null {
+  const joinPlaces = body.kind === 'piecewise' ? joinsOf(body, variable) : null;
+  const i = joinPlaces?.findIndex((join) => rational.equals(join, at)) ?? -1;
+  if (!joinPlaces || i < 0 || body.kind !== 'piecewise') return null;
+  const beside = (other: rational.Rational | undefined, direction: 1 | -1): rational.Rational =>
+    other
+      ? rational.divide(rational.add(at, other), rational.rational(2))
+      : rational.add(at, rational.rational(direction));
+  const [left, right] = [beside(joinPlaces[i - 1], -1), beside(joinPlaces[i + 1], 1)].map((x) =>
+    pieceFor(body, variable, x),
+  );
+  if (!left || !right) return null;
+  const atJoin = (piece: Expression): Expression =>
+    tree.substitute(derivativeOf(piece, variable, order), variable, literal(at));
+  return solve(atJoin(left), atJoin(right), constant, [-reach, reach]).solutions;
+}
+
+function pieceFor(body: PiecewiseNode, variable: string, x: rational.Rational): Expression | undefined {
+  const values = new Map([[variable, x]]);
+  return body.pieces.find(({ condition }) => exactTruth(condition, values))?.value ?? body.otherwise;
+}

@@ -1,0 +1,157 @@
+import * as tree from '../language/tree.ts';
+import type { Expression } from '../language/tree.ts';
+import type { SignedStretch } from './arcs.ts';
+import type { Place } from './place.ts';
+import { signs } from './signs.ts';
+
+/** What a stretch of a graph does. */
+export type Behaviour = 'rises' | 'falls' | 'bendsUp' | 'bendsDown' | 'isLevel' | 'isStraight';
+export type Feature = 'maximum' | 'minimum' | 'inflection';
+
+/** Something read off the graph of a derivative, with its reason. */
+export type Finding =
+  | {
+      readonly kind: 'stretch';
+      /** About which derivative of f it speaks; 0 for f itself. */
+      readonly of: number;
+      readonly behaviour: Behaviour;
+      readonly from: Place;
+      readonly to: Place;
+      /** The derivative of f that shows it, and its sign. */
+      readonly reason: { readonly derivative: number; readonly sign: -1 | 0 | 1 };
+    }
+  | {
+      readonly kind: 'feature';
+      readonly of: number;
+      readonly feature: Feature;
+      readonly at: Place;
+      /** The derivative of f that changes its sign there. */
+      readonly reason: { readonly derivative: number; readonly before: -1 | 1; readonly after: -1 | 1 };
+    };
+
+/**
+ * Reads the graph of f⁽ᵏ⁾ as one of f and f′. From f′: where f rises and falls and where its extrema are, and, as
+ * f′ itself rises and falls, where f bends and has its inflections. From f″: where f bends and has inflections,
+ * and the same about f′ one order lower; from f‴ only what concerns f′.
+ * @param body the formula of f⁽ᵏ⁾, in the variable alone
+ * @param order k: 1, 2 or 3
+ */
+export function readFromDerivative(
+  body: Expression,
+  variable: string,
+  interval: readonly [number, number],
+  order: 1 | 2 | 3,
+): { readonly findings: readonly Finding[]; readonly complete: boolean } {
+  const own = signs(body, variable, interval, 0);
+  const next = signs(body, variable, interval, 1);
+  const about = (derivative: number, stretches: readonly SignedStretch[]): Finding[] =>
+    [0, 1].flatMap((of) => findings(of, derivative, stretches));
+  return {
+    findings: [...about(order, own.intervals), ...about(order + 1, next.intervals)],
+    complete: own.complete && next.complete,
+  };
+}
+
+const behaviours: readonly (readonly [Behaviour, Behaviour, Behaviour])[] = [
+  ['falls', 'isLevel', 'rises'],
+  ['bendsDown', 'isStraight', 'bendsUp'],
+];
+
+/** What the signs of f⁽ᵐ⁾ say about f⁽ⁿ⁾: monotony where m = n + 1, bending where m = n + 2. */
+function findings(of: number, derivative: number, stretches: readonly SignedStretch[]): Finding[] {
+  const words = behaviours[derivative - of - 1];
+  if (!words) return [];
+  const found: Finding[] = [];
+  stretches.forEach(({ from, to, sign }, i) => {
+    const before = stretches[i - 1];
+    if (before?.to === from && before.sign * sign === -1) {
+      found.push({
+        kind: 'feature',
+        of,
+        feature: derivative - of === 2 ? 'inflection' : sign < 0 ? 'maximum' : 'minimum',
+        at: from,
+        reason: { derivative, before: before.sign as -1 | 1, after: sign as -1 | 1 },
+      });
+    }
+    found.push({
+      kind: 'stretch',
+      of,
+      behaviour: words[sign + 1] as Behaviour,
+      from,
+      to,
+      reason: { derivative, sign },
+    });
+  });
+  return found;
+}
+
+const behaviourWords: Readonly<Record<Behaviour, string>> = {
+  rises: 'rises',
+  falls: 'falls',
+  bendsUp: 'bends up',
+  bendsDown: 'bends down',
+  isLevel: 'is level',
+  isStraight: 'is straight',
+};
+const featureWords: Readonly<Record<Feature, string>> = {
+  maximum: 'a maximum',
+  minimum: 'a minimum',
+  inflection: 'an inflection point',
+};
+const signWord = (sign: number): string => (sign > 0 ? 'positive' : sign < 0 ? 'negative' : 'zero');
+const primed = (name: string, order: number): string => name + '′'.repeat(order);
+
+/**
+ * A finding as a sentence: "f has a maximum at x = 2, because f′ changes from positive to negative there."
+ * @param write a place as it is to be shown
+ */
+export function findingSentence(
+  finding: Finding,
+  name: string,
+  variable: string,
+  write: (place: Place) => string,
+): string {
+  const subject = primed(name, finding.of);
+  const shower = primed(name, finding.reason.derivative);
+  if (finding.kind === 'stretch') {
+    const where = `for ${variable} from ${write(finding.from)} to ${write(finding.to)}`;
+    return `${subject} ${behaviourWords[finding.behaviour]} ${where}, because ${shower} is ${signWord(finding.reason.sign)} there.`;
+  }
+  const { before, after } = finding.reason;
+  return `${subject} has ${featureWords[finding.feature]} at ${variable} = ${write(finding.at)}, because ${shower} changes from ${signWord(before)} to ${signWord(after)} there.`;
+}
+
+/**
+ * f itself from its derivative of order k and its start values f(a), f′(a), …, f⁽ᵏ⁻¹⁾(a), as one integral:
+ * f(x) = Σ f⁽ʲ⁾(a)(x − a)ʲ/j! + ∫ₐˣ (x − t)ᵏ⁻¹/(k − 1)! f⁽ᵏ⁾(t) dt (Cauchy's formula for repeated integration).
+ */
+export function fromDerivative(
+  body: Expression,
+  variable: string,
+  start: Expression,
+  startValues: readonly Expression[],
+): Expression {
+  const order = startValues.length;
+  const x = tree.name(variable);
+  const bound = variable === 't' ? 's' : 't';
+  const weight = weighted(tree.subtract(x, tree.name(bound)), order - 1);
+  const moved = tree.substitute(body, variable, tree.name(bound));
+  const integral: Expression = {
+    kind: 'integral',
+    variable: bound,
+    from: start,
+    to: x,
+    body: order === 1 ? moved : tree.multiply(weight, moved),
+  };
+  return startValues.reduceRight<Expression>((sum, value, j) => {
+    const term = j === 0 ? value : tree.multiply(value, weighted(tree.subtract(x, start), j));
+    return tree.add(term, sum);
+  }, integral);
+}
+
+/** uʲ/j!. */
+function weighted(u: Expression, j: number): Expression {
+  const factorial = Array.from({ length: j }, (_, i) => i + 1).reduce((a, b) => a * b, 1);
+  const power = j === 1 ? u : tree.power(u, tree.number(j));
+  return factorial === 1 ? power : tree.divide(power, tree.number(factorial));
+}
