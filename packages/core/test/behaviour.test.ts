@@ -1,0 +1,305 @@
+import { describe, expect, test } from '@jest/globals';
+import {
+  asymptotes,
+  compile,
+  derivativeSteps,
+  derivativesAt,
+  drawEquation,
+  equationOf,
+  evaluateAt,
+  findingSentence,
+  fromDerivative,
+  implicitSlope,
+  inDegrees,
+  joiningValues,
+  joins,
+  printText,
+  rational,
+  readExpression,
+  readFromDerivative,
+  readStatement,
+  ruleNames,
+  tree,
+  type Place,
+} from '../src/index.ts';
+
+const scope = { names: new Set(['x', 'y', 'a', 'b', 't']), functions: new Set<string>() };
+const read = (text: string) => {
+  const reading = readExpression(text, scope);
+  if (!reading.ok) throw new Error(text);
+  return reading.value;
+};
+const write = ({ exact, value }: Place): string => (exact ? printText(exact) : String(value));
+
+describe('joins of a function in pieces', () => {
+  const about = (text: string): string =>
+    joins(read(text), 'x', [-3, 3])
+      .map(
+        ({ place, left, right, isContinuous, isDifferentiable, isTwiceDifferentiable }) =>
+          `${write(place)}: ${left.value}/${right.value}, ${left.slope}/${right.slope} ` +
+          [
+            isContinuous && 'continuous',
+            isDifferentiable && 'differentiable',
+            isTwiceDifferentiable && 'twice',
+          ]
+            .filter(Boolean)
+            .join(' '),
+      )
+      .join('; ');
+
+  test.each([
+    ['x^2 if x < 1; 2x - 1 otherwise', '1: 1/1, 2/2 continuous differentiable'],
+    ['x^2 if x < 1; 3 - 2x otherwise', '1: 1/1, 2/-2 continuous'],
+    ['x^2 if x < 1; 5 otherwise', '1: 1/5, 2/0 '],
+    ['x^3 if x < 0; x^4 otherwise', '0: 0/0, 0/0 continuous differentiable twice'],
+    ['|x|', '0: 0/0, -1/1 continuous'],
+    ['cbrt(x)', '0: 0/0, null/null continuous'],
+    ['1/x', '0: null/null, null/null '],
+    ['-1 if x < 0; x if x < 2; 2 otherwise', '0: -1/0, 0/1 ; 2: 2/2, 1/0 continuous'],
+  ])('%s', (text, expected) => expect(about(text)).toBe(expected));
+
+  test('the constant for which two pieces meet, in value and in slope', () => {
+    const one = rational.one;
+    const values = (text: string, order: 0 | 1): (string | number)[] | undefined =>
+      joiningValues(read(text), 'x', one, 'a', order)?.map(write);
+    // Stewart, Calculus (8th ed.), section 2.5, exercise 45: c x² + 2x and x³ − c x meet at 2 for c = 2/3.
+    expect(
+      joiningValues(read('a x^2 + 2x if x < 2; x^3 - a x otherwise'), 'x', rational.rational(2), 'a')?.map(
+        write,
+      ),
+    ).toEqual(['2/3']);
+    expect(values('x^2 if x < 1; a x + 3 otherwise', 0)).toEqual(['-2']);
+    expect(values('x^2 if x < 1; a x + 3 otherwise', 1)).toEqual(['2']);
+    expect(values('a^2 x if x < 1; 4 otherwise', 0)).toEqual(['-2', '2']);
+    expect(values('x^2 if x < 2; a x otherwise', 0)).toBeUndefined();
+  });
+});
+
+describe('asymptotes', () => {
+  test.each([
+    ['1/x', [0, 0], [0, 0]],
+    ['(x^2 + 1)/x', [1, 0], [1, 0]],
+    ['(2x^3 + x^2)/(x^2 + 3)', [2, 1], [2, 1]],
+    ['arctan(x)', [0, -Math.PI / 2], [0, Math.PI / 2]],
+    ['sqrt(x^2 + 1)', [-1, 0], [1, 0]],
+    ['e^x', [0, 0], undefined],
+    ['x^2', undefined, undefined],
+    ['sin(x)', undefined, undefined],
+    ['x + sin(x)/x', [1, 0], [1, 0]],
+  ])('%s', (text, left, right) => {
+    const found = asymptotes(read(text), 'x');
+    for (const [towards, line] of [
+      ['left', left],
+      ['right', right],
+    ] as const) {
+      const asymptote = found.find((one) => one.towards === towards);
+      if (!line) expect(asymptote).toBeUndefined();
+      else {
+        expect(asymptote?.slope).toBeCloseTo(line[0] as number, 14);
+        expect(asymptote?.intercept).toBeCloseTo(line[1] as number, 14);
+      }
+    }
+  });
+});
+
+describe('reading f from the graph of a derivative', () => {
+  const sentences = (text: string, order: 1 | 2 | 3): string[] =>
+    readFromDerivative(read(text), 'x', [-2, 3], order).findings.map((finding) =>
+      findingSentence(finding, 'f', 'x', write),
+    );
+
+  test('from f′', () => {
+    expect(sentences('x^2 - x - 2', 1)).toEqual([
+      'f rises for x from -2 to -1, because f′ is positive there.',
+      'f has a maximum at x = -1, because f′ changes from positive to negative there.',
+      'f falls for x from -1 to 2, because f′ is negative there.',
+      'f has a minimum at x = 2, because f′ changes from negative to positive there.',
+      'f rises for x from 2 to 3, because f′ is positive there.',
+      'f bends down for x from -2 to 1/2, because f′′ is negative there.',
+      'f has an inflection point at x = 1/2, because f′′ changes from negative to positive there.',
+      'f bends up for x from 1/2 to 3, because f′′ is positive there.',
+      'f′ falls for x from -2 to 1/2, because f′′ is negative there.',
+      'f′ has a minimum at x = 1/2, because f′′ changes from negative to positive there.',
+      'f′ rises for x from 1/2 to 3, because f′′ is positive there.',
+    ]);
+  });
+
+  test('from f″: bending, inflections, and the same about f′', () => {
+    const found = sentences('x - 1', 2);
+    expect(found).toContain('f bends down for x from -2 to 1, because f′′ is negative there.');
+    expect(found).toContain(
+      'f has an inflection point at x = 1, because f′′ changes from negative to positive there.',
+    );
+    expect(found).toContain(
+      'f′ has a minimum at x = 1, because f′′ changes from negative to positive there.',
+    );
+    expect(found).toContain('f′ bends up for x from -2 to 3, because f′′′ is positive there.');
+    expect(found.some((sentence) => sentence.startsWith('f rises'))).toBe(false);
+  });
+
+  test('a touching zero of f′ is no extremum', () => {
+    const { findings, complete } = readFromDerivative(read('x^2'), 'x', [-1, 1], 1);
+    expect(complete).toBe(true);
+    expect(
+      findings.some(
+        (finding) => finding.kind === 'feature' && finding.of === 0 && finding.feature !== 'inflection',
+      ),
+    ).toBe(false);
+  });
+
+  test('f itself from start values', () => {
+    // f″ = 6x with f(1) = 2 and f′(1) = 4: f = x³ + x.
+    const f = compile(fromDerivative(read('6x'), 'x', tree.number(1), [tree.number(2), tree.number(4)]), 'x');
+    for (const x of [-2, 0, 1, 2.5]) {
+      const [value, slope, bend] = derivativesAt(f, x, 2);
+      expect(value).toBeCloseTo(x ** 3 + x, 10);
+      expect(slope).toBeCloseTo(3 * x ** 2 + 1, 10);
+      expect(bend).toBeCloseTo(6 * x, 10);
+    }
+    const g = compile(fromDerivative(read('cos(x)'), 'x', tree.number(0), [tree.number(3)]), 'x');
+    expect(evaluateAt(g, 2)).toBeCloseTo(3 + Math.sin(2), 12);
+  });
+});
+
+describe('the rules of a derivative, step by step', () => {
+  const rules = (text: string): string[] => derivativeSteps(read(text), 'x').steps.map(({ rule }) => rule);
+
+  test.each([
+    ['x^2 sin(x)', ['product', 'power', 'function']],
+    ['sin(x^2)', ['chain', 'power']],
+    ['(x + 1)/x', ['quotient', 'sum']],
+    ['3x^2 - 5x', ['sum', 'constantFactor', 'constantFactor', 'power']],
+    ['e^(3x)', ['chain', 'constantFactor']],
+    ['2^x', ['exponential']],
+    ['x^x', ['generalPower', 'product', 'function']],
+    ['∫[0, x] t^2 dt', ['fundamentalTheorem']],
+    ['x^2 if x < 1; x otherwise', ['pieces']],
+    ['7', ['constant']],
+  ])('%s', (text, expected) => expect(rules(text)).toEqual(expected));
+
+  test('each step shows what is left to do, and the last line is the tidy result', () => {
+    const { steps, result } = derivativeSteps(read('x^2 sin(x)'), 'x');
+    const first = steps[0]?.after as tree.Expression;
+    expect(printText(first)).toBe('d/dx (x^2) sin(x) + x^2(d/dx (sin(x)))');
+    expect(printText(result)).toBe('x(x cos(x) + 2sin(x))');
+    expect(steps.every(({ rule }) => ruleNames[rule].length > 3)).toBe(true);
+  });
+
+  test('putting all steps together gives the derivative', () => {
+    for (const text of [
+      'x^2 sin(x)',
+      '(x^2 + 1)/(x - 5)',
+      'e^(sin(x))',
+      'x^x',
+      'ln(x^2 + 1)^3',
+      'sqrt(1 - x)/x',
+    ]) {
+      const { steps } = derivativeSteps(read(text), 'x');
+      const first = compile(steps[0]?.after as tree.Expression, 'x');
+      const [, slope] = derivativesAt(compile(read(text), 'x'), 0.7, 1);
+      expect(evaluateAt(first, 0.7)).toBeCloseTo(slope as number, 10);
+    }
+  });
+});
+
+describe('angles in degrees', () => {
+  test.each([
+    ['sin(30)', 0.5],
+    ['cos(60)', 0.5],
+    ['tan(45)', 1],
+    ['arcsin(0.5)', 30],
+    ['arctan(1)', 45],
+    ['sin(30°)', 0.5],
+    ['e^1', Math.E],
+  ])('%s', (text, expected) =>
+    expect(evaluateAt(compile(inDegrees(read(text)), 'x'), 0)).toBeCloseTo(expected, 13),
+  );
+
+  test('the slope carries the factor π/180', () => {
+    const [, slope] = derivativesAt(compile(inDegrees(read('sin(x)')), 'x'), 0, 1);
+    expect(slope).toBeCloseTo(Math.PI / 180, 16);
+  });
+});
+
+describe('equations in x and y', () => {
+  const grid = { xFrom: -6, xTo: 6, yFrom: -6, yTo: 6, width: 240, height: 240 };
+  const equation = (text: string) => {
+    const statement = readStatement(text, scope);
+    if (!statement.ok || statement.value.kind !== 'equation') throw new Error(text);
+    return statement.value;
+  };
+  const drawn = (text: string, parameters = new Map<string, number>()) => {
+    const { left, right } = equation(text);
+    return drawEquation(equationOf(left, right), grid, parameters);
+  };
+  const points = (segments: Float64Array): [number, number][] =>
+    Array.from({ length: segments.length / 2 }, (_, i) => [
+      segments[2 * i] as number,
+      segments[2 * i + 1] as number,
+    ]);
+
+  test('a circle is drawn all around, and nothing else', () => {
+    const { segments, unsure, evaluations } = drawn('x^2 + y^2 = 25');
+    const all = points(segments);
+    for (const [x, y] of all) expect(Math.hypot(x, y)).toBeCloseTo(5, 2);
+    for (let angle = 0; angle < 360; angle += 5) {
+      const [cx, cy] = [5 * Math.cos((angle * Math.PI) / 180), 5 * Math.sin((angle * Math.PI) / 180)];
+      expect(all.some(([x, y]) => Math.hypot(x - cx, y - cy) < 0.15)).toBe(true);
+    }
+    expect(unsure).toEqual([]);
+    expect(evaluations).toBeLessThan(20_000);
+  });
+
+  test('a vertical and a slanting line, with parameters', () => {
+    for (const [x] of points(drawn('x = 4').segments)) expect(x).toBeCloseTo(4, 10);
+    const line = points(
+      drawn(
+        'y = a x + b',
+        new Map([
+          ['a', 2],
+          ['b', 1],
+        ]),
+      ).segments,
+    );
+    expect(line.length).toBeGreaterThan(100);
+    for (const [x, y] of line) expect(y).toBeCloseTo(2 * x + 1, 8);
+  });
+
+  test('a pole is no crossing: y = 1/x has no line along the y-axis', () => {
+    for (const [x, y] of points(drawn('y = 1/x').segments)) {
+      expect(Math.abs(x)).toBeGreaterThan(0.1);
+      expect(Math.abs(x * y - 1) / Math.hypot(x, y)).toBeLessThan(0.02);
+    }
+  });
+
+  test('both branches of a hyperbola, and an equation without points', () => {
+    const branches = points(drawn('x^2 - y^2 = 4').segments);
+    expect(branches.some(([x]) => x > 2.5)).toBe(true);
+    expect(branches.some(([x]) => x < -2.5)).toBe(true);
+    expect(drawn('x^2 + y^2 = -1').segments).toHaveLength(0);
+  });
+
+  test.each([
+    ['x^2 + y^2 = 25', '-x/y'],
+    ['y = 3x', '3'],
+    ['x y = 1', '-y/x'],
+    // Stewart, Calculus (8th ed.), section 3.5, example 2: the folium of Descartes.
+    ['x^3 + y^3 = 6x y', '(2y - x^2)/(y^2 - 2x)'],
+  ])('the slope of %s by implicit differentiation', (text, expected) => {
+    const { left, right } = equation(text);
+    const slope = compile(implicitSlope(left, right), 'x');
+    const wanted = compile(read(expected), 'x');
+    for (const [x, y] of [
+      [1.3, 2.1],
+      [-0.4, 0.9],
+    ] as const) {
+      const at = (program: typeof slope) =>
+        evaluateAt(
+          program,
+          x,
+          program.parameters.map(() => y),
+        );
+      expect(at(slope)).toBeCloseTo(at(wanted), 12);
+    }
+  });
+});
