@@ -11,6 +11,9 @@ runMain(async () => {
   const { freePort, startPostgres } = await import('./setup/postgres.mjs');
   const { startServer } = await import('./setup/server.mjs');
   await run('node', ['--import', 'tsx', 'bench/evaluation.ts']);
+  say('');
+  await run('node', ['--import', 'tsx', 'bench/analysis.ts']);
+  say('');
   await build();
   const postgres = await startPostgres('bench-postgres', { durable: false });
   try {

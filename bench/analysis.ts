@@ -1,0 +1,91 @@
+import {
+  compile,
+  derivativeOf,
+  keyPoints,
+  limitOfProgram,
+  readExpression,
+  type Expression,
+} from '@yperkine/core';
+import { Arcs } from '../packages/core/src/analysis/arcs.ts';
+import { bestOf, table } from './measure.ts';
+
+const read = (text: string): Expression => {
+  const reading = readExpression(text, { names: new Set(['x']), functions: new Set() });
+  if (!reading.ok) throw new Error(text);
+  return reading.value;
+};
+
+/** The best of five, warm. */
+const best = (work: () => void): number => {
+  work();
+  return bestOf(5, 3, work);
+};
+
+/** The same arithmetic as beside the dragging, to tell this machine from another. */
+const calibration = bestOf(5, 1, () => {
+  let sum = 0;
+  for (let i = 1; i < 5_000_000; i++) sum += Math.sqrt(i) / i;
+  if (Number.isNaN(sum)) throw new Error('unreachable');
+});
+
+const analysed: readonly [string, number, number][] = [
+  ['x^3 - 3x', -3, 3],
+  ['x^4 - 4x^2 + x', -3, 3],
+  ['sin(x)', 0, 6.28],
+  ['x e^(-x)', 0, 5],
+  ['cos(x) - x', -2, 2],
+  ['x^2 sin(x)', -5, 5],
+  ['sin(x)/x', 1, 10],
+  ['e^x sin(x)', -5, 5],
+  ['tanh(x) - x/3', -4, 4],
+  ['abs(x^2 - 4)', -3, 3],
+  ['(x^2 - 1)/(x^2 + 1)', -4, 4],
+];
+
+const keyPointRows = analysed.map(([text, a, b]) => {
+  const body = read(text);
+  const arcs = new Arcs(body, 'x', [a, b], 2);
+  arcs.eventsUpTo(2);
+  const time = best(() => keyPoints(body, 'x', [a, b]));
+  const { points } = keyPoints(body, 'x', [a, b]);
+  return [
+    text,
+    time.toFixed(1),
+    (time / calibration).toFixed(2),
+    String(arcs.zeros.evaluations),
+    String(points.length),
+  ];
+});
+table(['key points, all proved', 'ms', 'ms / calibration', 'evaluations', 'points'], keyPointRows);
+process.stdout.write('\n');
+
+const limitRows = (
+  [
+    ['sin(x)/x', 0],
+    ['(1 + 1/x)^x', Infinity],
+    ['(tan(x) - x)/x^3', 0],
+    ['x ln(x)', 0],
+  ] as const
+).map(([text, at]) => {
+  const program = compile(read(text), 'x');
+  return [`${text}, x → ${at}`, best(() => limitOfProgram(program, at, 'right')).toFixed(1)];
+});
+table(['limits', 'ms'], limitRows);
+process.stdout.write('\n');
+
+const formulas = [
+  'x^5 - 4x^3 + x',
+  '(x^2 + 1)/(x - 7)',
+  'x^2 sin(x)',
+  'e^(-x^2)',
+  'ln(x^2 + 1)',
+  'x sqrt(x + 4)',
+  'x^x',
+  'tan(x)^2',
+];
+const together = best(() => formulas.forEach((text) => derivativeOf(read(text), 'x')));
+table(
+  ['derivatives, simplified', 'ms each'],
+  [[`${formulas.length} formulas`, (together / formulas.length).toFixed(2)]],
+);
+process.stdout.write(`calibration loop ${calibration.toFixed(1)} ms\n`);

@@ -1,0 +1,49 @@
+import { expect, test } from './teacher.ts';
+
+/** What the mathematics understands, typed into the real interface. */
+
+test('a function in pieces, with a domain, and pasted as LaTeX is stated like any other', async ({
+  teacher,
+  page,
+}) => {
+  await teacher.openNew();
+  await teacher.nextGiven.click();
+  await page.keyboard.type('f(x) = x^2 if x < 1; 3 - x otherwise');
+  await expect(page.getByTestId('preview').locator('math')).toContainText('otherwise');
+  await page.keyboard.press('Enter');
+  await expect(teacher.entry('Given')).toContainText('otherwise');
+  await teacher.chooseFor('Given', 'Tangent');
+  await teacher.setValue('a', '0.5');
+  await expect(teacher.entry(/Tangent/)).toContainText('0.25');
+  await teacher.setValue('a', '1');
+  await expect(teacher.entry(/Tangent/)).toContainText(/no tangent/);
+
+  await teacher.state('g(x) = x(12-x)/5 for 0 ≤ x ≤ 12');
+  await expect(teacher.entry('Given').nth(1)).toContainText('≤');
+  await teacher.state('h(x) = \\frac{x^{2}-1}{\\sqrt{x^{2}+1}}');
+  await expect(teacher.entry('Given').nth(2).locator('math')).toContainText('h');
+  await teacher.untilSaved();
+});
+
+test('a wrong formula says what is wrong at its place and is mended with one click', async ({
+  teacher,
+  page,
+}) => {
+  await teacher.openNew();
+  await teacher.state('f(x) = 3 sin(x');
+  await expect(page.getByRole('alert')).toContainText('This bracket is never closed.');
+  await page.getByRole('button', { name: 'Use (x)' }).click();
+  await teacher.nextGiven.press('Enter');
+  await expect(teacher.entry('Given')).toContainText('sin');
+
+  await teacher.state('g(x) = sin^-1 x');
+  await expect(page.getByRole('alert')).toContainText('can be read in two ways');
+  await page.getByRole('button', { name: 'Use arcsin' }).click();
+  await teacher.nextGiven.press('Enter');
+  await expect(teacher.entry('Given').nth(1)).toContainText('arcsin');
+
+  await teacher.state('h(x) = x + 1)');
+  await page.getByRole('button', { name: 'Take it away' }).click();
+  await teacher.nextGiven.press('Enter');
+  await expect(teacher.entry('Given').nth(2)).toContainText('x+1');
+});
