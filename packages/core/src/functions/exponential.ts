@@ -1,5 +1,6 @@
 import * as range from '../evaluate/interval.ts';
 import * as jet from '../evaluate/jet.ts';
+import * as precise from '../limit/elementary.ts';
 import { oneArgument, operator, twoArguments, type BuiltIn } from './row.ts';
 
 /** ln x, undefined at 0 as well as below. */
@@ -20,6 +21,7 @@ export const exponential: readonly BuiltIn[] = [
     spoken: 'exponential',
     argumentCount: oneArgument,
     value: Math.exp,
+    precise: precise.exp,
     derivatives: ['exp(x)'],
     range: range.exp,
     jet: jet.exp,
@@ -31,6 +33,7 @@ export const exponential: readonly BuiltIn[] = [
     spoken: 'natural logarithm',
     argumentCount: oneArgument,
     value: naturalLogarithm,
+    precise: precise.ln,
     derivatives: ['1/x'],
     range: range.ln,
     jet: jet.ln,
@@ -44,6 +47,7 @@ export const exponential: readonly BuiltIn[] = [
     spoken: 'logarithm',
     argumentCount: oneArgument,
     value: (x) => logarithm(10, x),
+    precise: precise.log,
     derivatives: ['1/(x ln(10))'],
     range: (x) => range.divide(range.ln(x), range.ln(range.exactly(10))),
     jet: (u) => jet.scale(jet.ln(u), 1 / Math.LN10),
@@ -57,6 +61,7 @@ export const exponential: readonly BuiltIn[] = [
     spoken: 'logarithm',
     argumentCount: twoArguments,
     value: logarithm,
+    precise: precise.logBase,
     derivatives: ['-ln(y)/(x ln(x)^2)', '1/(y ln(x))'],
     range: (base, x) => range.divide(range.ln(x), range.ln(base)),
     jet: (base, u) => jet.divide(jet.ln(u), jet.ln(base)),

@@ -1,5 +1,6 @@
 import * as range from '../evaluate/interval.ts';
 import * as jet from '../evaluate/jet.ts';
+import * as precise from '../limit/elementary.ts';
 import { namedOperator, oneArgument, operator, type BuiltIn } from './row.ts';
 
 const first = (u: jet.Jet) => u[0] as number;
@@ -12,6 +13,7 @@ export const hyperbolic: readonly BuiltIn[] = [
     spoken: 'hyperbolic sine',
     argumentCount: oneArgument,
     value: Math.sinh,
+    precise: precise.sinh,
     derivatives: ['cosh(x)'],
     range: (x) => range.monotone(Math.sinh, x),
     jet: (u) => jet.sinhCosh(u)[0],
@@ -23,6 +25,7 @@ export const hyperbolic: readonly BuiltIn[] = [
     spoken: 'hyperbolic cosine',
     argumentCount: oneArgument,
     value: Math.cosh,
+    precise: precise.cosh,
     derivatives: ['sinh(x)'],
     range: (x) => range.monotone(Math.cosh, range.absolute(x)),
     jet: (u) => jet.sinhCosh(u)[1],
@@ -34,6 +37,7 @@ export const hyperbolic: readonly BuiltIn[] = [
     spoken: 'hyperbolic tangent',
     argumentCount: oneArgument,
     value: Math.tanh,
+    precise: precise.tanh,
     derivatives: ['1/cosh(x)^2'],
     range: (x) => range.monotone(Math.tanh, x),
     jet: (u) => {
@@ -51,6 +55,7 @@ export const hyperbolic: readonly BuiltIn[] = [
     spoken: 'inverse hyperbolic sine',
     argumentCount: oneArgument,
     value: Math.asinh,
+    precise: precise.arsinh,
     derivatives: ['1/sqrt(x^2+1)'],
     range: (x) => range.monotone(Math.asinh, x),
     jet: (u) =>
@@ -67,6 +72,7 @@ export const hyperbolic: readonly BuiltIn[] = [
     spoken: 'inverse hyperbolic cosine',
     argumentCount: oneArgument,
     value: Math.acosh,
+    precise: precise.arcosh,
     derivatives: ['1/sqrt(x^2-1)'],
     range: (x) => range.monotone(Math.acosh, range.within(x, 1, Infinity)),
     jet: (u) =>
@@ -85,6 +91,7 @@ export const hyperbolic: readonly BuiltIn[] = [
     spoken: 'inverse hyperbolic tangent',
     argumentCount: oneArgument,
     value: (x) => (Math.abs(x) === 1 ? NaN : Math.atanh(x)),
+    precise: precise.artanh,
     derivatives: ['1/(1-x^2)'],
     range: (x) => {
       const inside = range.monotone(Math.atanh, range.within(x, -1, 1));

@@ -1,5 +1,6 @@
 import * as range from '../evaluate/interval.ts';
 import * as jet from '../evaluate/jet.ts';
+import * as precise from '../limit/elementary.ts';
 import { fence, listed, namedOperator, oneArgument, twoArguments, type BuiltIn } from './row.ts';
 
 const isInteger = Number.isInteger;
@@ -30,6 +31,7 @@ export const rounding: readonly BuiltIn[] = [
     spoken: 'absolute value',
     argumentCount: oneArgument,
     value: Math.abs,
+    precise: precise.abs,
     derivatives: ['abs(x)/x'],
     range: range.absolute,
     jet: (u) => {
@@ -48,6 +50,7 @@ export const rounding: readonly BuiltIn[] = [
     spoken: 'sign',
     argumentCount: oneArgument,
     value: Math.sign,
+    precise: precise.sign,
     derivatives: ['0'],
     range: (x) => range.stepwise(Math.sign, x),
     jet: (u) => jet.stepwise(Math.sign, (x) => x === 0, u),
@@ -62,6 +65,7 @@ export const rounding: readonly BuiltIn[] = [
     spoken: 'floor',
     argumentCount: oneArgument,
     value: Math.floor,
+    precise: precise.floor,
     derivatives: ['0'],
     range: (x) => range.stepwise(Math.floor, x),
     jet: (u) => jet.stepwise(Math.floor, isInteger, u),
@@ -74,6 +78,7 @@ export const rounding: readonly BuiltIn[] = [
     spoken: 'ceiling',
     argumentCount: oneArgument,
     value: Math.ceil,
+    precise: precise.ceil,
     derivatives: ['0'],
     range: (x) => range.stepwise(Math.ceil, x),
     jet: (u) => jet.stepwise(Math.ceil, isInteger, u),
@@ -87,6 +92,7 @@ export const rounding: readonly BuiltIn[] = [
     spoken: 'nearest whole number',
     argumentCount: oneArgument,
     value: roundHalfUp,
+    precise: precise.round,
     derivatives: ['0'],
     range: (x) => range.stepwise(roundHalfUp, x),
     jet: (u) => jet.stepwise(roundHalfUp, (x) => isInteger(x + 0.5), u),
@@ -100,6 +106,7 @@ export const rounding: readonly BuiltIn[] = [
     spoken: 'smaller',
     argumentCount: twoArguments,
     value: (x, y) => Math.min(x, y),
+    precise: precise.min,
     derivatives: ['(1 - (x - y)/abs(x - y))/2', '(1 + (x - y)/abs(x - y))/2'],
     range: (x, y) => ({
       low: Math.min(x.low, y.low),
@@ -118,6 +125,7 @@ export const rounding: readonly BuiltIn[] = [
     spoken: 'larger',
     argumentCount: twoArguments,
     value: (x, y) => Math.max(x, y),
+    precise: precise.max,
     derivatives: ['(1 + (x - y)/abs(x - y))/2', '(1 - (x - y)/abs(x - y))/2'],
     range: (x, y) => ({
       low: Math.max(x.low, y.low),
@@ -136,6 +144,7 @@ export const rounding: readonly BuiltIn[] = [
     spoken: 'remainder',
     argumentCount: twoArguments,
     value: modulo,
+    precise: precise.mod,
     derivatives: ['1', '-floor(x/y)'],
     range: (x, y) => {
       const steps = range.stepwise(Math.floor, range.divide(x, y));
@@ -158,6 +167,7 @@ export const rounding: readonly BuiltIn[] = [
     spoken: 'factorial',
     argumentCount: oneArgument,
     value: factorial,
+    precise: precise.factorial,
     derivatives: [undefined],
     range: (x) =>
       x.low === x.high ? { low: factorial(x.low), high: factorial(x.low), sure: false } : range.everything,

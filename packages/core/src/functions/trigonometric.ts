@@ -1,5 +1,6 @@
 import * as range from '../evaluate/interval.ts';
 import * as jet from '../evaluate/jet.ts';
+import * as precise from '../limit/elementary.ts';
 import { namedOperator, oneArgument, operator, type BuiltIn } from './row.ts';
 
 const sinJet = (u: jet.Jet) => jet.sinCos(u)[0];
@@ -23,6 +24,7 @@ export const trigonometric: readonly BuiltIn[] = [
     spoken: 'sine',
     argumentCount: oneArgument,
     value: Math.sin,
+    precise: precise.sin,
     derivatives: ['cos(x)'],
     range: range.sin,
     jet: sinJet,
@@ -34,6 +36,7 @@ export const trigonometric: readonly BuiltIn[] = [
     spoken: 'cosine',
     argumentCount: oneArgument,
     value: Math.cos,
+    precise: precise.cos,
     derivatives: ['-sin(x)'],
     range: range.cos,
     jet: cosJet,
@@ -45,6 +48,7 @@ export const trigonometric: readonly BuiltIn[] = [
     spoken: 'tangent',
     argumentCount: oneArgument,
     value: Math.tan,
+    precise: precise.tan,
     derivatives: ['sec(x)^2'],
     range: tanRange,
     jet: (u) => jet.divide(...jet.sinCos(u)),
@@ -58,6 +62,7 @@ export const trigonometric: readonly BuiltIn[] = [
     spoken: 'cotangent',
     argumentCount: oneArgument,
     value: (x) => (x === 0 ? NaN : 1 / Math.tan(x)),
+    precise: precise.cot,
     derivatives: ['-csc(x)^2'],
     range: (x) => range.divide(range.cos(x), range.sin(x)),
     jet: (u) => jet.divide(cosJet(u), sinJet(u)),
@@ -71,6 +76,7 @@ export const trigonometric: readonly BuiltIn[] = [
     spoken: 'secant',
     argumentCount: oneArgument,
     value: (x) => 1 / Math.cos(x),
+    precise: precise.sec,
     derivatives: ['sec(x) tan(x)'],
     range: (x) => range.reciprocal(range.cos(x)),
     jet: (u) => jet.divide(jet.one(u), cosJet(u)),
@@ -84,6 +90,7 @@ export const trigonometric: readonly BuiltIn[] = [
     spoken: 'cosecant',
     argumentCount: oneArgument,
     value: (x) => (x === 0 ? NaN : 1 / Math.sin(x)),
+    precise: precise.csc,
     derivatives: ['-csc(x) cot(x)'],
     range: (x) => range.reciprocal(range.sin(x)),
     jet: (u) => jet.divide(jet.one(u), sinJet(u)),
@@ -97,6 +104,7 @@ export const trigonometric: readonly BuiltIn[] = [
     spoken: 'arc sine',
     argumentCount: oneArgument,
     value: Math.asin,
+    precise: precise.arcsin,
     derivatives: ['1/sqrt(1-x^2)'],
     range: (x) => range.monotone(Math.asin, range.within(x, -1, 1)),
     jet: (u) =>
@@ -111,6 +119,7 @@ export const trigonometric: readonly BuiltIn[] = [
     spoken: 'arc cosine',
     argumentCount: oneArgument,
     value: Math.acos,
+    precise: precise.arccos,
     derivatives: ['-1/sqrt(1-x^2)'],
     range: (x) => range.monotone(Math.acos, range.within(x, -1, 1), true),
     jet: (u) =>
@@ -129,6 +138,7 @@ export const trigonometric: readonly BuiltIn[] = [
     spoken: 'arc tangent',
     argumentCount: oneArgument,
     value: Math.atan,
+    precise: precise.arctan,
     derivatives: ['1/(1+x^2)'],
     range: (x) => range.monotone(Math.atan, x),
     jet: (u) => jet.integrateProduct(u, jet.divide(jet.one(u), onePlusSquare(u)), Math.atan(first(u))),
@@ -140,6 +150,7 @@ export const trigonometric: readonly BuiltIn[] = [
     spoken: 'arc cotangent',
     argumentCount: oneArgument,
     value: (x) => Math.PI / 2 - Math.atan(x),
+    precise: precise.arccot,
     derivatives: ['-1/(1+x^2)'],
     range: (x) => range.monotone((v) => Math.PI / 2 - Math.atan(v), x, true),
     jet: (u) =>
@@ -156,6 +167,7 @@ export const trigonometric: readonly BuiltIn[] = [
     spoken: 'degrees',
     argumentCount: oneArgument,
     value: (x) => (x * Math.PI) / 180,
+    precise: precise.degrees,
     derivatives: ['π/180'],
     range: (x) => range.multiply(x, range.outwardElementary(Math.PI / 180, Math.PI / 180)),
     jet: (u) => jet.scale(u, Math.PI / 180),
