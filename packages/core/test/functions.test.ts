@@ -1,5 +1,14 @@
 import { describe, expect, test } from '@jest/globals';
-import { derivativesAt, enclose, evaluateAt, printLatex, printText } from '../src/index.ts';
+import {
+  compile,
+  derivativesAt,
+  enclose,
+  evaluateAt,
+  printLatex,
+  printText,
+  readExpression,
+} from '../src/index.ts';
+import * as big from '../src/limit/bigFloat.ts';
 import { builtIns } from '../src/functions/table.ts';
 import { expression, program } from './scope.ts';
 
@@ -71,6 +80,94 @@ describe('the table of built-ins', () => {
       expect(printLatex(tree)).toMatch(/x/);
     },
   );
+});
+
+/** Arguments on both sides of every boundary of the table. */
+const arguments_ = [-7, -2.5, -1, -0.6, 0, 0.25, 1, 1.5, 4];
+const second = [-1.5, 0.5, 2, 3];
+const bits = 200;
+
+/** Every row with arguments to try: one number, or two. */
+const tried = builtIns.map((row) => ({
+  row,
+  lists:
+    row.argumentCount.most === 1
+      ? arguments_.map((x) => [x])
+      : arguments_.flatMap((x) => second.map((y) => (row.name === 'root' ? [3, x] : [x, y]))),
+}));
+
+/** A formula of the table at given arguments. */
+function formulaAt(text: string, [x = NaN, y = NaN]: readonly number[]): number {
+  const reading = readExpression(text, { names: new Set(['x', 'y']), functions: new Set() });
+  if (!reading.ok) throw new Error(text);
+  const compiled = compile(reading.value, 'x');
+  return evaluateAt(
+    compiled,
+    x,
+    compiled.parameters.map(() => y),
+  );
+}
+
+describe('what a row says agrees with itself', () => {
+  test.each(tried.map(({ row, lists }) => [row.name, row, lists] as const))(
+    '%s: its value to any number of digits is its value',
+    (_name, row, lists) => {
+      for (const list of lists) {
+        const value = row.value(...list);
+        const [x, y = x] = list.map(big.fromDouble) as [big.BigFloat, big.BigFloat?];
+        const precise = row.precise(bits, x, y);
+        if (Number.isNaN(value)) expect({ list, isNull: precise === null }).toEqual({ list, isNull: true });
+        else {
+          const rounded = precise ? big.toDouble(precise) : NaN;
+          const isClose =
+            Math.abs(rounded - value) <= 1e-13 * Math.max(1, Math.abs(value)) || Math.abs(value) > 1e15;
+          expect({ list, rounded, value, isClose }).toMatchObject({ isClose: true });
+        }
+      }
+    },
+  );
+
+  test.each(tried.map(({ row, lists }) => [row.name, row, lists] as const))(
+    '%s: it has a value exactly in its domain',
+    (name, row, lists) => {
+      const domain = row.domain ?? '0 = 0';
+      for (const list of lists) {
+        // The domain of a root is said for a literal degree by its parity; the table's row is for any degree.
+        if (name === 'root') continue;
+        const holds = formulaAt(`(1 if ${domain}; 0 otherwise)`, list);
+        expect({ list, hasValue: !Number.isNaN(row.value(...list)) }).toEqual({
+          list,
+          hasValue: holds === 1,
+        });
+      }
+    },
+  );
+
+  test.each(
+    tried.filter(({ row }) => row.inTermsOf).map(({ row, lists }) => [row.name, row, lists] as const),
+  )('%s: it is what it is in terms of simpler functions', (_name, row, lists) => {
+    for (const list of lists) {
+      const [value, simpler] = [row.value(...list), formulaAt(row.inTermsOf as string, list)];
+      if (Number.isNaN(value)) expect(simpler).toBeNaN();
+      else expect(simpler).toBeCloseTo(value, 10);
+    }
+  });
+
+  test.each(tried.filter(({ row }) => row.sides).map(({ row, lists }) => [row.name, row, lists] as const))(
+    '%s: on either side of its boundary it is the simpler formula',
+    (_name, row, lists) => {
+      for (const list of lists) {
+        const boundary = formulaAt(row.boundaries?.[0] as string, list);
+        if (boundary === 0) continue;
+        const side = boundary > 0 ? row.sides?.positive : row.sides?.negative;
+        expect(formulaAt(side as string, list)).toBe(row.value(...list));
+      }
+    },
+  );
+
+  test('every row has a word to be spoken by', () => {
+    for (const { spoken } of builtIns) expect(spoken).toMatch(/^[a-z ]{3,}$/);
+  });
 });
 
 /**
