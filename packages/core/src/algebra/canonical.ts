@@ -312,14 +312,20 @@ export function product(factors: readonly Canonical[]): Canonical {
   };
   factors.forEach(gather);
   const merged: Canonical[] = [];
+  let isTakenApart = false;
   for (const { base, parts } of exponents.values()) {
     const factor = power(base, parts.length === 1 ? (parts[0] as Canonical) : sum(parts));
     if (factor.kind === 'number') coefficient = rational.multiply(coefficient, factor.value);
     else if (factor.kind === 'product') {
       coefficient = rational.multiply(coefficient, factor.coefficient);
       merged.push(...factor.factors);
+      isTakenApart = true;
     } else merged.push(factor);
   }
+  // (3x)·x·(3x)^… may leave powers of x of its own beside the others.
+  const hasTwins =
+    isTakenApart && new Set(merged.map((f) => baseAndExponent(f).base.key)).size < merged.length;
+  if (hasTwins) return product([numeric(coefficient), ...merged]);
   merged.sort(byKey);
   return productOf(coefficient, merged);
 }

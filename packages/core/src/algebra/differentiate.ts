@@ -132,9 +132,8 @@ function powerRule(c: Canonical, variable: string): Canonical {
   }
   // (u^v)′ = u^v (v′ ln u + v u′/u)
   const logarithm = base.key === euler.key ? whole(1) : callOf('ln', [base]);
-  const throughExponent = product([c, exponentSlope, logarithm]);
-  const throughBase = product([exponent, power(base, sum([exponent, whole(-1)])), baseSlope]);
-  return sum([throughExponent, throughBase]);
+  const throughBase = product([exponent, baseSlope, power(base, whole(-1))]);
+  return product([c, sum([product([exponentSlope, logarithm]), throughBase])]);
 }
 
 function chainRule(name: string, operands: readonly Canonical[], variable: string): Canonical {

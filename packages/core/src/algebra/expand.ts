@@ -66,8 +66,9 @@ function commonFactor(terms: readonly Canonical[]): Canonical {
   for (const term of terms) {
     for (const factor of factorsOf(term)) {
       const { base, exponent } = baseAndExponent(factor);
-      if (exponent.kind === 'number') note(lowest, base, exponent.value);
-      else note(lowest, factor, rational.one);
+      const { moving, fixed } = splitExponent(exponent);
+      if (moving) note(lowest, power(base, moving), rational.one);
+      if (!rational.isZero(fixed)) note(lowest, base, fixed);
     }
   }
   const shared = [...lowest.values()].filter(
@@ -78,6 +79,15 @@ function commonFactor(terms: readonly Canonical[]): Canonical {
     numeric(content(numbers)),
     ...shared.map(({ base, exponent }) => power(base, numeric(exponent))),
   ]);
+}
+
+/** An exponent as a sum without a number and a number: x^(x − 1) is xˣ·x⁻¹. */
+function splitExponent(exponent: Canonical): { moving: Canonical | null; fixed: Rational } {
+  if (exponent.kind === 'number') return { moving: null, fixed: exponent.value };
+  const terms = exponent.kind === 'sum' ? exponent.terms : [exponent];
+  const number = terms.find((term) => term.kind === 'number');
+  if (number?.kind !== 'number') return { moving: exponent, fixed: rational.zero };
+  return { moving: sum(terms.filter((term) => term !== number)), fixed: number.value };
 }
 
 function note(

@@ -1,5 +1,6 @@
 import type { Canonical } from './canonical.ts';
 import { expanded, factored } from './expand.ts';
+import { hasWaves, inSinesAndCosines, mapped, withQuotientsNamed, withSquaresJoined } from './identities.ts';
 import { written, type NumberStyle } from './written.ts';
 import { printText } from '../language/printText.ts';
 import { children, type Expression } from '../language/tree.ts';
@@ -10,10 +11,22 @@ export function numberStyle(node: Expression): NumberStyle {
   return children(node).some((part) => numberStyle(part) === 'decimal') ? 'decimal' : 'fraction';
 }
 
+/** As it is, multiplied out, with common factors taken out, those of inner sums too. */
+function arrangements(form: Canonical): Canonical[] {
+  const multipliedOut = expanded(form);
+  return [form, multipliedOut, factored(form), factored(multipliedOut), mapped(form, factored)];
+}
+
+/** Forms that the identities of circular functions lead to. */
+function circular(form: Canonical): Canonical[] {
+  const inSines = withSquaresJoined(expanded(inSinesAndCosines(form)));
+  const forms = [...arrangements(form), mapped(factored(form), expanded), inSines].map(withSquaresJoined);
+  return [...forms, ...forms.map(factored)].map(withQuotientsNamed);
+}
+
 /** The form that makes the shortest text: as it is, multiplied out, with common factors taken out; on a tie, the first. */
 export function shortest(form: Canonical, style: NumberStyle): Expression {
-  const multipliedOut = expanded(form);
-  const forms = [form, multipliedOut, factored(form), factored(multipliedOut)];
+  const forms = hasWaves(form) ? [...arrangements(form), ...circular(form)] : arrangements(form);
   const distinct = [...new Map(forms.map((candidate) => [candidate.key, candidate])).values()];
   const texts = distinct.map((candidate) => {
     const expression = written(candidate, style);

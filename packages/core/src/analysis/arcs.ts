@@ -1,4 +1,5 @@
 import { derivativeOf } from '../algebra/differentiate.ts';
+import * as tree from '../language/tree.ts';
 import type { Expression } from '../language/tree.ts';
 import * as big from '../limit/bigFloat.ts';
 import type { BigFloat } from '../limit/bigFloat.ts';
@@ -6,7 +7,14 @@ import { oneSided } from '../limit/limit.ts';
 import { evaluatePrecisely, NotPrecise } from '../limit/precise.ts';
 import type { Box } from './isolate.ts';
 import { inSimplerTerms, piecesOf, signInside } from './pieces.ts';
-import { comparePlaces, exactPlace, isStrictlyBetween, sortedPlaces, type Place } from './place.ts';
+import {
+  comparePlaces,
+  exactPlace,
+  isStrictlyBetween,
+  pointPlace,
+  sortedPlaces,
+  type Place,
+} from './place.ts';
 import { numberFormula } from './question.ts';
 import { Zeros } from './zeros.ts';
 import { programOf } from './programs.ts';
@@ -52,6 +60,8 @@ export class Arcs {
   readonly joints: readonly Place[];
   readonly zeros: Zeros;
   private readonly boxes: Box[] = [];
+  /** Parts in which the function may fall into more arcs than are known. */
+  private readonly openParts: Box[] = [];
   private readonly knownSigns = new WeakMap<Arc, Map<number, readonly SignedStretch[]>>();
   /** The function in simpler terms: what holds at the joints, too. */
   readonly simple: Expression;
@@ -74,9 +84,10 @@ export class Arcs {
     const beyond = (b - a) * overhang;
     this.zeros = new Zeros(variable, a - beyond, b + beyond);
     const { pieces, undecided } = piecesOf(body, this.zeros, this.from, this.to);
-    this.boxes.push(...undecided);
+    this.openParts.push(...undecided);
     this.arcs = pieces.flatMap((piece) => this.arcsOf(piece.body, piece.from, piece.to));
     this.joints = [this.from, ...this.arcs.map((arc) => arc.to)];
+    this.boxes.push(...this.openParts);
   }
 
   /** Parts of the interval in which something stayed undecided. */
@@ -104,11 +115,15 @@ export class Arcs {
   private arcsOf(body: Expression | null, from: Place, to: Place): Arc[] {
     if (!body) return [{ from, to, derivatives: null }];
     const breaks = this.zeros.breaksOfBody(body);
-    this.boxes.push(...breaks.undecided);
+    this.openParts.push(...breaks.undecided);
     const ends = [from, ...breaks.roots.filter((place) => isStrictlyBetween(place, from, to)), to];
     return ends.slice(1).map((end, i) => {
       const start = ends[i] as Place;
       const isDefined = !Number.isNaN(signInside(body, this.variable, start, end));
+      // (−2)^x has values at whole x alone: single points that no arc holds.
+      if (!isDefined && hasMovingExponent(body, this.variable)) {
+        this.openParts.push({ low: start.value, high: end.value });
+      }
       return { from: start, to: end, derivatives: isDefined ? this.withDerivatives(body) : null };
     });
   }
@@ -149,10 +164,14 @@ export class Arcs {
     if (!body) return [];
     if (this.zeros.of(body).isZero) return [{ from: arc.from, to: arc.to, sign: 0 }];
     const ends = [arc.from, ...this.zerosOn(arc, order), arc.to];
-    return ends.slice(1).map((to, i) => {
-      const from = ends[i] as Place;
-      return { from, to, sign: signInside(body, this.variable, from, to) as -1 | 0 | 1 };
-    });
+    const open = [...this.openParts, ...this.zeros.of(body).undecided];
+    return ends.slice(1).flatMap((end, i) =>
+      without(open, ends[i] as Place, end).map(({ from, to }) => ({
+        from,
+        to,
+        sign: signInside(body, this.variable, from, to) as -1 | 0 | 1,
+      })),
+    );
   }
 
   /** The arc that ends at a joint, and the one that begins there. */
@@ -239,6 +258,25 @@ export class Arcs {
     );
     return sortedPlaces([...this.joints, ...inside]);
   }
+}
+
+function hasMovingExponent(node: Expression, variable: string): boolean {
+  const isMoving = node.kind === 'power' && tree.dependsOn(node.exponent, variable);
+  return isMoving || tree.children(node).some((part) => hasMovingExponent(part, variable));
+}
+
+/** What is left of a stretch when boxes are taken out of it. */
+function without(boxes: readonly Box[], start: Place, end: Place): { from: Place; to: Place }[] {
+  let parts = [{ from: start, to: end }];
+  for (const { low, high } of boxes) {
+    parts = parts.flatMap((part) => {
+      if (high < part.from.low || low > part.to.high) return [part];
+      const before = low > part.from.high ? [{ from: part.from, to: pointPlace(low) }] : [];
+      const behind = high < part.to.low ? [{ from: pointPlace(high), to: part.to }] : [];
+      return [...before, ...behind];
+    });
+  }
+  return parts;
 }
 
 /** The value that both sides tend to, and that is the given one if there is one; null where they do not agree. */

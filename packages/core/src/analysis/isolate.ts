@@ -9,7 +9,7 @@ import * as tree from '../language/tree.ts';
 import type { Expression } from '../language/tree.ts';
 import * as big from '../limit/bigFloat.ts';
 import { evaluatePrecisely, NotPrecise } from '../limit/precise.ts';
-import { exactPlace, rootPlace, type Place } from './place.ts';
+import { exactPlace, pointPlace, rootPlace, type Place } from './place.ts';
 import { candidates, isExactlyZero } from './recognise.ts';
 import { programOf } from './programs.ts';
 
@@ -44,6 +44,8 @@ const cut = 0.4871;
 const smallShare = 0.1;
 /** Highest multiplicity that is looked for at an undecided place. */
 const highestMultiplicity = 8;
+/** Nodes beyond which a derivative is not differentiated once more to find a multiplicity. */
+const longestSlope = 400;
 
 /**
  * All roots of an analytic function on a stretch without singular places inside, proved by interval
@@ -61,6 +63,7 @@ class Isolation {
   private undecided: Box[] = [];
   private evaluations = 0;
   private unrecognised = 0;
+  private areSlopesLong = false;
   private readonly bundle: Bundle;
   private readonly slopes: Expression[];
   private readonly signs: ReadonlyMap<number, number>;
@@ -306,21 +309,29 @@ class Isolation {
   }
 
   /** The lowest order above 2 whose derivative is proved to have no zero on a box. */
-  private firstWithoutZero(box: Box): number | null {
-    try {
-      for (let order = 3; order <= highestMultiplicity; order++) {
-        while (this.slopes.length < order) {
-          this.slopes.push(derivativeOf(this.slopes.at(-1) as Expression, this.variable));
-        }
-        this.evaluations++;
-        const { low, high } = box;
-        if (excludesZero(enclose(programOf(this.slopes[order - 1] as Expression, this.variable), low, high)))
-          return order;
-      }
-    } catch (error) {
-      if (!(error instanceof TooLarge)) throw error;
+  private firstWithoutZero({ low, high }: Box): number | null {
+    for (let order = 3; order <= highestMultiplicity; order++) {
+      const slope = this.slopes[order - 1] ?? this.nextSlope();
+      if (!slope) return null;
+      this.evaluations++;
+      if (excludesZero(enclose(programOf(slope, this.variable), low, high))) return order;
     }
     return null;
+  }
+
+  /** One derivative more, as long as they stay short. */
+  private nextSlope(): Expression | null {
+    const last = this.slopes.at(-1) as Expression;
+    if (this.areSlopesLong || tree.size(last) > longestSlope) return null;
+    try {
+      const next = derivativeOf(last, this.variable);
+      this.slopes.push(next);
+      return next;
+    } catch (error) {
+      if (!(error instanceof TooLarge)) throw error;
+      this.areSlopesLong = true;
+      return null;
+    }
   }
 
   /** Near where a derivative that only rises or falls changes its sign. */
@@ -366,10 +377,6 @@ const meet = (a: Interval, b: Interval): Interval => ({
 
 /** No value at all counts: where the function is not defined it has no root. */
 const excludesZero = (x: Interval): boolean => intervals.isNothing(x) || x.low > 0 || x.high < 0;
-
-function pointPlace(x: number): Place {
-  return { value: x, low: x, high: x, exact: null, at: () => big.fromDouble(x) };
-}
 
 /** First and second derivative; none where they grow too long. */
 function derivatives(body: Expression, variable: string): Expression[] {

@@ -4,7 +4,7 @@ import { compile, type Program } from '../evaluate/program.ts';
 import type { Expression } from '../language/tree.ts';
 import * as big from '../limit/bigFloat.ts';
 import type { BigFloat } from '../limit/bigFloat.ts';
-import { evaluatePrecisely } from '../limit/precise.ts';
+import { evaluatePrecisely, NotPrecise } from '../limit/precise.ts';
 
 /** A number on the x-axis that has been proved to be where it is said to be. */
 export interface Place {
@@ -18,6 +18,15 @@ export interface Place {
   /** The number to as many binary digits as are asked for. */
   readonly at: (bits: number) => BigFloat;
 }
+
+/** The place at a double. */
+export const pointPlace = (x: number): Place => ({
+  value: x,
+  low: x,
+  high: x,
+  exact: null,
+  at: () => big.fromDouble(x),
+});
 
 const comfortable = 160;
 
@@ -38,11 +47,22 @@ export function exactPlace(formula: Expression): Place | null {
     if (!value) throw new RangeError('an exact place has a value');
     return value;
   };
-  const value = evaluatePrecisely(program, big.zero, [], comfortable);
+  const value = withinReach(() => at(comfortable));
   if (!value) return null;
   const double = big.toDouble(value);
   const isDouble = big.isZero(big.subtract(big.fromDouble(double), value, comfortable));
   return { value: double, ...(isDouble ? { low: double, high: double } : around(double)), exact: tidy, at };
+}
+
+/** What a constant comes to; null where it has no value, or one beyond all reach. */
+function withinReach(work: () => BigFloat): BigFloat | null {
+  try {
+    return work();
+  } catch (error) {
+    if (error instanceof NotPrecise || error instanceof RangeError || error instanceof big.OutOfRange)
+      return null;
+    throw error;
+  }
 }
 
 /**

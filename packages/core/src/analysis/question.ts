@@ -1,6 +1,7 @@
 import { literal } from '../algebra/pieces.ts';
 import { TooLarge } from '../algebra/limits.ts';
-import { partialDerivative, type Functions } from '../evaluate/program.ts';
+import { compile, partialDerivative, type Functions } from '../evaluate/program.ts';
+import { evaluateAt } from '../evaluate/values.ts';
 import * as tree from '../language/tree.ts';
 import type { Expression } from '../language/tree.ts';
 import { multipleOfPi } from '../limit/recognise.ts';
@@ -29,9 +30,28 @@ export function closedFormula(
   parameters: ReadonlyMap<string, number>,
   functions: Functions = new Map(),
 ): Expression {
-  let result = inlined(body, functions, 0);
+  let result = withRealPowers(inlined(body, functions, 0), parameters);
   for (const [name, value] of parameters) result = tree.substitute(result, name, numberFormula(value));
   return result;
+}
+
+/**
+ * The real root of a negative number is read from a literal exponent only: x^(1/3). A power whose exponent holds a
+ * parameter keeps to bases from 0 up when that parameter becomes a number that is not whole.
+ */
+function withRealPowers(node: Expression, parameters: ReadonlyMap<string, number>): Expression {
+  const inner = tree.mapChildren(node, (part) => withRealPowers(part, parameters));
+  if (inner.kind !== 'power') return inner;
+  const names = [...tree.mentioned(inner.exponent).names];
+  if (names.length === 0 || !names.every((name) => parameters.has(name))) return inner;
+  const exponent = compile(inner.exponent, '');
+  const value = evaluateAt(
+    exponent,
+    0,
+    exponent.parameters.map((name) => parameters.get(name) ?? NaN),
+  );
+  if (Number.isInteger(value)) return inner;
+  return tree.piecewise([{ value: inner, condition: tree.comparison(inner.base, ['≥', tree.number(0)]) }]);
 }
 
 function inlined(node: Expression, functions: Functions, depth: number): Expression {

@@ -44,7 +44,7 @@ export abstract class CallReader extends Cursor {
     const exponent = this.exponentBeforeArgument(spelling, piece);
     const count = builtIn(functionName).argumentCount;
     const base = functionName === 'logBase' ? [this.baseOfLogarithm(piece)] : [];
-    const args = [...base, ...this.argumentsOf(spelling, piece)];
+    const args = pairedUp(functionName, [...base, ...this.argumentsOf(spelling, piece)]);
     if (args.length < count.least || args.length > count.most) {
       fail('wrongArgumentCount', piece.from, piece.to, spelling);
     }
@@ -191,6 +191,13 @@ export abstract class CallReader extends Cursor {
     }
     return order;
   }
+}
+
+/** min(a, b, c) as min(a, min(b, c)); any other list as it is. */
+function pairedUp(functionName: string, args: Expression[]): Expression[] {
+  const [first, ...rest] = args;
+  const isLong = (functionName === 'min' || functionName === 'max') && first && rest.length > 1;
+  return isLong ? [first, tree.call(functionName, ...pairedUp(functionName, rest))] : args;
 }
 
 export function signedNumber(text: string): Expression {

@@ -1,4 +1,4 @@
-import { meaningOf, nearestName, type NameMeaning, type Scope, type Word } from './names.ts';
+import { emptyScope, meaningOf, nearestName, type NameMeaning, type Scope, type Word } from './names.ts';
 import { fail } from './problem.ts';
 import type { Token } from './tokens.ts';
 
@@ -122,6 +122,7 @@ export class Cursor {
   /** Splits a run of letters by the longest name known at each place. */
   protected split(token: Token): Piece[] {
     if (token.kind !== 'letters') throw new TypeError('only runs of letters are split');
+    this.rejectCapitals(token);
     const letters = [...token.text];
     const pieces: Piece[] = [];
     let start = 0;
@@ -149,8 +150,22 @@ export class Cursor {
     return undefined;
   }
 
+  /** Sin and PI are not products of letters: a run that differs from a built-in name in capitals only is that name. */
+  private rejectCapitals(token: Token & { kind: 'letters' }): void {
+    const lower = token.text.toLowerCase();
+    if (lower === token.text || token.text.length < 2 || token.index !== '') return;
+    const isOwn = meaningOf(token.text, '', this.scope) !== undefined;
+    if (!isOwn && meaningOf(lower, '', emptyScope)) this.rejectName(token);
+  }
+
   private rejectName(token: Token & { kind: 'letters' }): never {
     const subject = this.text.slice(token.from, token.to);
+    const before = this.tokens[this.at - 2];
+    const isPowerOfTen = token.text === 'e' && /^\d+$/.test(token.index) && !subject.includes('_');
+    if (isPowerOfTen && before?.kind === 'number' && before.to === token.from) {
+      const written = `${before.text}E${token.index}`;
+      fail('powerOfTen', before.from, token.to, written, written);
+    }
     const plainDigits = /^\d$/.test(token.index) && !subject.includes('_');
     if (plainDigits && meaningOf(token.text, '', this.scope)?.kind === 'name') {
       fail('unknownName', token.from, token.to, subject, `${token.text}^${token.index}`);

@@ -8,7 +8,7 @@ export interface Converted {
   readonly places: readonly number[];
 }
 
-export const looksLikeLatex = (text: string): boolean => /\\[A-Za-z,;:!{|]|_\{/.test(text);
+export const looksLikeLatex = (text: string): boolean => /\\[A-Za-z,;:!{|]|_\{|[∫∑]\s*_/.test(text);
 
 const signs: Readonly<Record<string, string>> = {
   cdot: '·',
@@ -118,9 +118,19 @@ class LatexReader {
     else if (character === '^') this.raised();
     else if (character === '_') this.index();
     else if (character === '~' || character === '&') this.skip(' ');
+    else if (character === '∫' || character === '∑') this.bare(character);
     else if (character === '}') fail('bracketNotOpened', this.at, this.at + 1, '', '');
     else this.skip(character);
     this.depth--;
+  }
+
+  /** An integral or sum sign in one character, with its bounds as LaTeX writes them or as they are typed. */
+  private bare(sign: string): void {
+    const start = this.at;
+    this.skip('');
+    this.spaces();
+    if (this.source[this.at] === '_') this.bounds(sign, start);
+    else this.emit(sign, start);
   }
 
   /** Takes one character of the source and writes something for it. */
@@ -260,6 +270,9 @@ class LatexReader {
 
   private named(name: string, start: number): void {
     const letter = greekLetters[name];
+    // \Delta x is the name Δx.
+    if (name === 'Delta' && /^\s+[A-Za-z](?![A-Za-z])/.test(this.source.slice(this.at, this.at + 20)))
+      this.spaces();
     if (letter) return this.emit(letter, start);
     const spelling = otherFunctions[name] ?? name;
     if (!builtInSpellings.has(spelling)) fail('latexNotUnderstood', start, this.at, `\\${name}`);

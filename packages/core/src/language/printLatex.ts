@@ -8,9 +8,15 @@ const greekCommands = new Map(Object.entries(greekLetters).map(([word, letter]) 
 /** A name as LaTeX: Greek as commands, words upright, the index below. */
 export function latexName(name: string): string {
   const [base = '', index] = name.split('_');
-  const letter = greekCommands.get(base) ?? (base.length > 1 ? `\\mathrm{${base}}` : base);
+  const letter = greekCommands.get(base) ?? changeOf(base) ?? (base.length > 1 ? `\\mathrm{${base}}` : base);
   if (index === undefined) return letter;
   return `${letter}_{${/^\p{L}{2,}$/u.test(index) ? `\\mathrm{${index}}` : index}}`;
+}
+
+/** Δx, the change of x, with the letter as a command and what changes in italics. */
+function changeOf(base: string): string | undefined {
+  const [first = '', ...rest] = base;
+  return first === 'Δ' && rest.length === 1 ? `\\Delta ${rest.join('')}` : undefined;
 }
 
 /** A function's name with primes: f, f', f'', f^{(4)}. */
@@ -222,14 +228,27 @@ function isPlainArgument(node: Expression): boolean {
 }
 
 function printProduct(left: Expression, right: Expression): string {
-  const first = bracketed(left, strength.product);
-  const second = bracketed(right, strength.power);
-  const needsDot =
-    /^[\d.]/.test(second) ||
-    (left.kind === 'divide' && right.kind === 'divide') ||
-    (endsOpen(left) && !isOperatorCall(right));
+  return printProductOf(left, bracketed(right, strength.power), right);
+}
+
+/** A product whose second factor is printed already. */
+function printProductOf(left: Expression, second: string, right: Expression): string {
+  const isClosed = endsOpen(left) && !isOperatorCall(right);
+  const first = isClosed ? printClosed(left) : bracketed(left, strength.product);
+  const needsDot = /^[\d.]/.test(second) || (left.kind === 'divide' && right.kind === 'divide');
   if (needsDot) return `${first}\\cdot ${second}`;
   return /[\d})]$/.test(first) ? `${first}${second}` : `${first} ${second}`;
+}
+
+/** A product or function that ends open, with its last argument in brackets: sin(2)·3 is not sin(2·3). */
+function printClosed(node: Expression): string {
+  if (node.kind === 'multiply') return printProductOf(node.left, printClosed(node.right), node.right);
+  const raised = node.kind === 'power' ? `^{${printExponent(node.exponent)}}` : '';
+  const call = node.kind === 'power' ? node.base : node;
+  if (call.kind !== 'call') return printLatex(node);
+  const { notation } = builtIn(call.name);
+  const command = notation.kind === 'operator' ? notation.latex : '';
+  return `${command}${raised}\\left(${call.arguments.map(printLatex).join(', ')}\\right)`;
 }
 
 function isOperatorCall(node: Expression): boolean {

@@ -8,7 +8,10 @@ const greekWords = new Map(Object.entries(greekLetters).map(([word, letter]) => 
 /** A name as it is spoken: Greek letters by name, capitals said as such, the index behind "sub". */
 export function spokenName(name: string): string {
   const [base = '', index] = name.split('_');
-  const letters = [...base].map((letter) => greekWords.get(letter) ?? letter).join('');
+  const isChange = base.length > 1 && base.startsWith('Δ');
+  const letters = isChange
+    ? `Delta ${base.slice(1)}`
+    : [...base].map((letter) => greekWords.get(letter) ?? letter).join('');
   const isCapital = letters.length === 1 && letters !== letters.toLowerCase();
   const spoken = isCapital ? `capital ${letters}` : letters;
   return index === undefined ? spoken : `${spoken} sub ${index}`;
@@ -30,7 +33,7 @@ export function printSpeech(node: Expression): string {
     case 'subtract':
       return `${grouped(node.left, strength.sum)} minus ${grouped(node.right, strength.term)}`;
     case 'multiply':
-      return `${grouped(node.left, strength.product)} times ${grouped(node.right, strength.power)}`;
+      return spokenProduct(node.left, node.right);
     case 'divide':
       return spokenFraction(node.left, node.right);
     case 'power':
@@ -60,6 +63,31 @@ function spokenNumber(text: string): string {
   return `${decimal} times 10 to the power of ${exponent.replace('-', 'minus ').replace('+', '')}`;
 }
 
+/** A pause tells that the argument of a function before it is over: sine of 2, times 3. */
+function spokenProduct(left: Expression, right: Expression): string {
+  const first = isOpen(left) ? `${printSpeech(left)},` : factor(left, strength.product);
+  return `${first} times ${factor(right, strength.power)}`;
+}
+
+/** Whether an expression ends with the argument of a function that is said without an end. */
+function isOpen(node: Expression): boolean {
+  if (node.kind === 'multiply') return isOpen(node.right);
+  if (node.kind === 'power') return isOpen(node.base);
+  return node.kind === 'call' && ['operator', 'indexed'].includes(builtIn(node.name).notation.kind);
+}
+
+/** A factor or base: roots and absolute values say where they end. */
+function factor(node: Expression, least: number): string {
+  if (node.kind === 'call') {
+    const { notation, spoken } = builtIn(node.name);
+    const [first] = node.arguments;
+    const end = notation.kind === 'fence' ? `end ${spoken}` : notation.kind === 'root' ? 'end root' : '';
+    if (end !== '' && first && isSimple(node.arguments.at(-1) as Expression))
+      return `${printSpeech(node)}, ${end}`;
+  }
+  return grouped(node, least);
+}
+
 function grouped(node: Expression, least: number): string {
   const spoken = printSpeech(node);
   return strengthOf(node) < least ? `the quantity ${spoken}, end quantity` : spoken;
@@ -82,7 +110,7 @@ function spokenPower(base: Expression, exponent: Expression): string {
     const isOperator = notation.kind === 'operator';
     if (isOperator) return `${raised(spoken, exponent)} of ${argument(base.arguments[0] as Expression)}`;
   }
-  return raised(grouped(base, strength.atom), exponent);
+  return raised(factor(base, strength.atom), exponent);
 }
 
 function raised(spoken: string, exponent: Expression): string {

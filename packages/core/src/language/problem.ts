@@ -25,7 +25,9 @@ export type ProblemCode =
   | 'unknownName'
   | 'functionWithoutArgument'
   | 'missingFunctionBracket'
+  | 'powerOfTen'
   | 'wrongArgumentCount'
+  | 'pointWithoutName'
   | 'inversePower'
   | 'emptyBracket'
   | 'bracketNotClosed'
@@ -64,7 +66,9 @@ const sentences: Record<ProblemCode, (problem: Problem) => string> = {
   functionWithoutArgument: (p) => `${p.subject} needs something to work on, as in ${p.subject}(x).`,
   missingFunctionBracket: (p) =>
     `${p.subject} is a function: write its argument in brackets, as in ${p.subject}(x).`,
+  powerOfTen: (p) => `A power of ten is written with a capital E: ${p.subject}.`,
   wrongArgumentCount: (p) => `${p.subject} was given the wrong number of values.`,
+  pointWithoutName: (p) => `A point is given a name, as in P = ${p.subject}.`,
   inversePower: (p) =>
     `${p.subject}^-1 can be read in two ways: write arc${p.subject} x for the inverse function or 1/${p.subject} x for the reciprocal.`,
   emptyBracket: () => 'There is nothing inside this bracket.',

@@ -196,6 +196,7 @@ function statement(prepared: Prepared, scope: Scope): Statement {
   const equals = equalsOutside(prepared.tokens);
   if (equals > 0) return equation(prepared, equals, plane);
   if (hasRelation(prepared.tokens)) return { kind: 'condition', condition: wholeCondition(prepared, plane) };
+  rejectNamelessPoint(prepared, plane);
   return { kind: 'expression', body: new Parser(prepared.tokens, prepared.text, plane).readAll() };
 }
 
@@ -241,6 +242,12 @@ function pointAfter(
   const [comma] = commas as [number];
   if (commas.length > 1) fail('pointNotUnderstood', body[0].from, body.at(-1)?.to ?? 0);
   return { x: parser.part(1, comma, {}), y: parser.part(comma + 1, body.length - 2, {}) };
+}
+
+function rejectNamelessPoint(prepared: Prepared, scope: Scope): void {
+  if (!pointAfter(prepared, 0, scope)) return;
+  const written = prepared.text.trim();
+  fail('pointWithoutName', 0, prepared.text.length, written, `P = ${written}`);
 }
 
 const clauseWords = new Set(['if', 'for', 'and', 'or', 'not']);

@@ -152,7 +152,7 @@ function readNumber(text: string, from: number): Token | undefined {
     const end = to + comma[0].length;
     fail('decimalComma', from, end, text.slice(from, end), `${match[0]}.${comma[1] ?? ''}`);
   }
-  return { kind: 'number', text: match[0], from, to };
+  return { kind: 'number', text: match[0].replace(/\.(?=E|$)/, ''), from, to };
 }
 
 /** A comma between digits separates arguments only inside a bracket. */

@@ -40,8 +40,9 @@ export function rounded(x: BigFloat, bits: number): BigFloat {
 
 export const fromInteger = (n: bigint): BigFloat => ({ mantissa: n, exponent: 0n });
 
-/** The exact value of a finite double. */
+/** The exact value of a finite double. @throws OutOfRange for any other */
 export function fromDouble(x: number): BigFloat {
+  if (!Number.isFinite(x)) throw new OutOfRange('not finite');
   let exponent = 0;
   let value = x;
   while (!Number.isInteger(value)) {
@@ -138,15 +139,25 @@ function integerRoot(value: bigint, n: bigint): bigint {
   }
 }
 
+/** Binary digits of a whole number whose root is still taken by Newton's method. */
+const longestRadicand = 30_000;
+
 /** The real n-th root of a positive number. */
 export function root(x: BigFloat, n: number, bits: number): BigFloat {
   if (isZero(x)) return zero;
+  if (n * (bits + guard) > longestRadicand) return rootByLogarithm(x, n, bits);
   const degree = BigInt(n);
   let by = BigInt(Math.max(0, n * (bits + guard) - bitLength(x.mantissa)));
   const remainder = (((x.exponent - by) % degree) + degree) % degree;
   by += remainder;
   const value = integerRoot(x.mantissa << by, degree);
   return rounded({ mantissa: value, exponent: (x.exponent - by) / degree }, bits);
+}
+
+/** x^(1/n) = e^(ln x / n), with the digits that the whole part of the exponent takes up. */
+function rootByLogarithm(x: BigFloat, n: number, bits: number): BigFloat {
+  const wide = bits + guard + Math.max(0, bitLength(order(x)));
+  return exp(divide(ln(x, wide), fromInteger(BigInt(n)), wide), bits);
 }
 
 /** A fixed-point number with `bits` binary places. */

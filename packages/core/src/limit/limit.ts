@@ -54,9 +54,11 @@ function joined(left: Limit, right: Limit): Limit {
 }
 
 /** Decimal digits of nearness to the place: x = a ± c·10^−N, or ±c·10^N towards infinity. */
-const nearness = [20, 40, 80, 160] as const;
+const nearness = [20, 40, 80, 160].map(BigInt);
 /** Where numbers of that size cannot be handled, as in e^(e^x). */
-const modestNearness = [0.5, 1, 2, 3] as const;
+const modestNearness = [0.5, 1, 2, 3];
+/** Where only what is very far away tells: a double logarithm, a logarithm against a small power. */
+const remoteNearness = [25n, 50n, 100n, 200n].map((zeros) => 10n ** zeros);
 /** Three places at each nearness tell a limit from a swing. */
 const multipliers = [1, 0.7390851332151607, 0.3183098861837907] as const;
 
@@ -67,12 +69,11 @@ export function oneSided(
   side: 1 | -1,
   parameters: readonly number[] = [],
 ): Limit {
+  const approach: Approach = { program, target, side, parameters };
   for (const scales of [nearness, modestNearness]) {
     try {
-      const rows = scales.map((digits) =>
-        multipliers.map((c) => sample(program, target, side, c, digits, parameters)),
-      );
-      return judged(rows);
+      const verdict = judged(scales.map((digits) => row(approach, digits)));
+      return verdict.isSlow ? (fromAfar(approach) ?? verdict.limit) : verdict.limit;
     } catch (error) {
       if (error instanceof NotPrecise) return byDoubles(program, target, side, parameters);
       if (!(error instanceof big.OutOfRange)) throw error;
@@ -81,17 +82,56 @@ export function oneSided(
   return { kind: 'none' };
 }
 
-function sample(
-  program: Program,
-  target: PrecisePlace | number,
-  side: 1 | -1,
-  multiplier: number,
-  digits: number,
-  parameters: readonly number[],
-): BigFloat | null {
-  let bits = Math.ceil((2 * digits + 60) * bitsPerDigit);
-  const at = (precision: number): BigFloat | null =>
-    sampleWith(precision, program, target, side, multiplier, digits, parameters);
+/** What tends to where. */
+interface Approach {
+  readonly program: Program;
+  readonly target: PrecisePlace | number;
+  readonly side: 1 | -1;
+  readonly parameters: readonly number[];
+}
+
+const row = (approach: Approach, digits: number | bigint): Row =>
+  multipliers.map((c) => sample(approach, c, digits));
+
+/**
+ * The limit seen from places beyond all usual measure, which cost no more digits than others beside 0 and towards
+ * infinity; null where that tells nothing, or where terms would cancel there.
+ */
+function fromAfar(approach: Approach): Limit | null {
+  if (!isFarAndCheap(approach)) return null;
+  try {
+    const rows: Row[] = remoteNearness.map((digits) =>
+      multipliers.map((c) => farSample(approach, c, digits)),
+    );
+    if (!rows.every(isFull)) return null;
+    const [before, last] = rows.slice(-2) as [FullRow, FullRow];
+    // Logarithms of the three places differ by nothing so far away: the row before tells whether they stand still.
+    return isSettled([...last, ...before])
+      ? finite(last[0] as BigFloat)
+      : judgedUnsettled(rows.slice(1)).limit;
+  } catch (error) {
+    if (error instanceof big.OutOfRange || error instanceof NotPrecise) return null;
+    throw error;
+  }
+}
+
+const isFarAndCheap = ({ target }: Approach): boolean =>
+  typeof target === 'number' || big.isZero(target(farBits));
+
+/** Binary digits of a value far away, besides those that the exponent of the place takes up. */
+const farBits = 400;
+
+/** A value far away that a second precision confirms; null for any other, and for 0, which may be a difference lost. */
+function farSample(approach: Approach, multiplier: number, digits: bigint): BigFloat | null {
+  const bits = farBits + 2 * big.bitLength(digits);
+  const rough = sampleWith(bits, approach, multiplier, digits);
+  const fine = sampleWith(bits + farBits, approach, multiplier, digits);
+  return rough && fine && !big.isZero(fine) && isConfirmed(rough, fine) ? fine : null;
+}
+
+function sample(approach: Approach, multiplier: number, digits: number | bigint): BigFloat | null {
+  let bits = Math.ceil((2 * Number(digits) + 60) * bitsPerDigit);
+  const at = (precision: number): BigFloat | null => sampleWith(precision, approach, multiplier, digits);
   let rough = at(bits);
   // Where leading digits cancel, more digits are needed until two precisions tell the same.
   while (bits < mostBits) {
@@ -114,22 +154,18 @@ function isConfirmed(rough: BigFloat, fine: BigFloat): boolean {
 
 function sampleWith(
   bits: number,
-  program: Program,
-  target: PrecisePlace | number,
-  side: 1 | -1,
+  { program, target, side, parameters }: Approach,
   multiplier: number,
-  digits: number,
-  parameters: readonly number[],
+  digits: number | bigint,
 ): BigFloat | null {
   const isFinite = typeof target !== 'number';
-  const power = big.exp(
-    big.multiply(big.fromDouble(isFinite ? -digits : digits), big.ln(big.fromInteger(10n), bits), bits),
-    bits,
-  );
+  const power = powerOfTen(isFinite ? -1 : 1, digits, bits);
   const size = big.multiply(power, big.fromDouble(multiplier), bits);
   const step = side > 0 ? size : big.negate(size);
-  // Towards +∞ the side is −1: x comes from the left.
-  const x = isFinite ? big.add(target(bits), step, bits) : big.negate(step);
+  // Towards +∞ the side is −1: x comes from the left. Far numbers are not all whole: ⌊x⌋ tells them apart.
+  const x = isFinite
+    ? big.add(target(bits), step, bits)
+    : big.add(big.negate(step), big.fromDouble(multiplier), bits);
   return evaluatePrecisely(
     program,
     x,
@@ -138,16 +174,47 @@ function sampleWith(
   );
 }
 
-type Row = readonly (BigFloat | null)[];
+/** Digits up to which a power of ten is written out as a whole number. */
+const longestWhole = 1000n;
 
-function judged(rows: readonly Row[]): Limit {
-  if (rows.slice(1).some((row) => row.includes(null))) return { kind: 'undefined' };
-  const values = rows.slice(1) as readonly (readonly BigFloat[])[];
-  const last = values.at(-1) as readonly BigFloat[];
-  if (isSettled(last)) return finite(last[0] as BigFloat);
+/** 10^(±digits). */
+function powerOfTen(sign: 1 | -1, digits: number | bigint, bits: number): BigFloat {
+  if (typeof digits === 'bigint' && digits <= longestWhole) {
+    const size = big.fromInteger(10n ** digits);
+    return sign > 0 ? big.rounded(size, bits) : big.divide(big.one, size, bits);
+  }
+  const places = typeof digits === 'bigint' ? big.fromInteger(digits) : big.fromDouble(digits);
+  const exponent = sign > 0 ? places : big.negate(places);
+  return big.exp(big.multiply(exponent, big.ln(big.fromInteger(10n), bits), bits), bits);
+}
+
+type Row = readonly (BigFloat | null)[];
+type FullRow = readonly BigFloat[];
+const isFull = (values: Row): values is FullRow => !values.includes(null);
+
+/** A limit, and whether it was seen from values that change so slowly that they may yet turn. */
+interface Verdict {
+  readonly limit: Limit;
+  readonly isSlow: boolean;
+}
+
+function judged(rows: readonly Row[]): Verdict {
+  const values = rows.slice(1);
+  if (!values.every(isFull)) return { limit: { kind: 'undefined' }, isSlow: false };
+  const last = values.at(-1) as FullRow;
+  return isSettled(last) ? { limit: finite(last[0] as BigFloat), isSlow: false } : judgedUnsettled(values);
+}
+
+function judgedUnsettled(values: readonly FullRow[]): Verdict {
   const growth = growing(values);
-  if (growth !== 0) return { kind: 'infinite', sign: growth };
-  return slow(values.map((row) => row.map(big.toDouble)));
+  if (growth !== 0) return { limit: { kind: 'infinite', sign: growth }, isSlow: !growsLikePower(values) };
+  return { limit: slow(values.map((row) => row.map(big.toDouble))), isSlow: true };
+}
+
+/** Whether at least 16 binary digits are gained from each row to the next. */
+function growsLikePower(values: readonly FullRow[]): boolean {
+  const orders = values.map(([first]) => big.order(first as BigFloat));
+  return orders.every((order, i) => i === 0 || order - (orders[i - 1] as bigint) > 16n);
 }
 
 /** Values that settle below this size tend to 0. */
@@ -161,7 +228,7 @@ const finite = (value: BigFloat): Limit => ({
 
 const kept = 200;
 /** The values at the nearest places differ by less than 10^−25, relative to 1 or to their size. */
-function isSettled(row: readonly BigFloat[]): boolean {
+function isSettled(row: FullRow): boolean {
   const [first] = row as [BigFloat];
   return row.every((value) => {
     const difference = big.subtract(value, first, kept);
@@ -171,7 +238,7 @@ function isSettled(row: readonly BigFloat[]): boolean {
 }
 
 /** The common sign of values that grow without bound, at least like a logarithm; 0 for any others. */
-function growing(values: readonly (readonly BigFloat[])[]): 1 | -1 | 0 {
+function growing(values: readonly FullRow[]): 1 | -1 | 0 {
   const sign = big.sign(values[0]?.[0] as BigFloat);
   if (sign === 0 || values.flat().some((value) => big.sign(value) !== sign)) return 0;
   const sizes = values.map((row) => row.map((value) => big.absolute(value)));
