@@ -1,3 +1,5 @@
+import { execFileSync } from 'node:child_process';
+import { join } from 'node:path';
 import {
   ArrayEvaluator,
   chooseXRange,
@@ -62,6 +64,22 @@ function preparation(): void {
   table(['preparing a curve', 'derivative, ms', 'window, ms', 'sampling, ms', 'evaluations'], rows);
 }
 
+/** The first points of a new formula, in fresh processes: nothing is warm. */
+function coldStart(): void {
+  const script = join(import.meta.dirname, 'cold.ts');
+  const runs = Array.from({ length: 5 }, () =>
+    execFileSync('node', ['--import', 'tsx', script], { encoding: 'utf8' }).trim().split(' ').map(Number),
+  );
+  const [best = []] = runs.sort(([a = 0, b = 0], [c = 0, d = 0]) => a + b - c - d);
+  const [reading = NaN, first = NaN] = best;
+  table(
+    ['2,400 points of a new formula, cold', 'reading and compiling, ms', 'first run, ms'],
+    [[references.at(-1)?.text ?? '', reading.toFixed(1), first.toFixed(1)]],
+  );
+  process.stdout.write('\n');
+}
+
+coldStart();
 evaluation('WebAssembly', (program) => new WasmEvaluator(program));
 evaluation('arrays, the fallback', (program) => new ArrayEvaluator(program));
 preparation();

@@ -143,19 +143,23 @@ function values(question: QuestionAbout<'value'>): unknown {
 }
 
 function derivative(question: QuestionAbout<'derivative'>): unknown {
-  const typed = formula(question.f, question.parameters);
-  const slope = derivativeOf(typed, variable, question.order);
   const body = closed(question);
   const program = compile(body, variable);
-  const byFormula = compile(body, variable, undefined, question.order);
-  const at = (x: number): number => {
+  // Limits inside a formula are differentiated as formulas only.
+  const byFormula = hasLimits(body) ? compile(body, variable, undefined, question.order) : null;
+  const values = question.at.map((x) => {
     const value = derivativesAt(program, x, question.order)[question.order] ?? NaN;
-    return Number.isNaN(value) && hasLimits(body) ? evaluateAt(byFormula, x) : value;
-  };
-  return { text: printText(slope), latex: printLatex(slope), values: question.at.map((x) => plain(at(x))) };
+    return plain(Number.isNaN(value) && byFormula ? evaluateAt(byFormula, x) : value);
+  });
+  try {
+    const slope = derivativeOf(formula(question.f, question.parameters), variable, question.order);
+    return { text: printText(slope), latex: printLatex(slope), values };
+  } catch (error) {
+    if (!(error instanceof TooLarge)) throw error;
+    return { text: null, latex: null, values, error: messageOf(error) };
+  }
 }
 
-/** Limits inside a formula are differentiated as formulas only. */
 const hasLimits = (node: Expression): boolean => node.kind === 'limit' || tree.children(node).some(hasLimits);
 
 const textOf = (exact: Expression | null): string | null => exact && printText(exact);

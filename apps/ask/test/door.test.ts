@@ -163,6 +163,47 @@ describe('questions in bulk', () => {
   });
 });
 
+test('no answer needs more than 64 MB, and what cannot be finished within bounds says so', () => {
+  const ask = (question: Record<string, unknown>) => JSON.stringify(question);
+  const heavy = [
+    ask({ ask: 'value', f: 'sum i from 1 to 1E9 of 1/i^2', at: [1] }),
+    ask({ ask: 'keyPoints', f: 'x + 2^(10^9)', on: [-1, 1] }),
+    ask({ ask: 'keyPoints', f: '(x + 1)^1000 - x', on: [-3, 3] }),
+    ask({ ask: 'derivative', f: 'x^x^x^x', order: 4, at: [1] }),
+    ask({ ask: 'derivative', f: 'sin(cos(tan(x^2 + 1)))', order: 10, at: [1] }),
+    ask({ ask: 'keyPoints', f: 'sin(1000x)', on: [0, 10] }),
+    ask({ ask: 'keyPoints', f: 'floor(1000x)', on: [0, 10] }),
+    ask({ ask: 'signs', f: 'tan((0.5 + x)^x)', on: [-2, 2], order: 1 }),
+    ask({ ask: 'limit', f: 'e^(x^100)/e^(x^99)', at: 'Infinity' }),
+    ask({ ask: 'limit', f: 'root(999, x)', at: 0, side: 'right' }),
+    ask({ ask: 'value', f: '('.repeat(9_000), at: [1] }),
+  ];
+  const main = join(import.meta.dirname, '../src/main.ts');
+  const { stdout, status } = spawnSync('node', ['--max-old-space-size=64', '--import', 'tsx', main], {
+    input: heavy.join('\n'),
+    encoding: 'utf8',
+  });
+  expect(status).toBe(0);
+  const answers = stdout
+    .trim()
+    .split('\n')
+    .map((line) => JSON.parse(line) as Record<string, unknown>);
+  expect(answers).toMatchObject([
+    { values: [null] },
+    { complete: expect.any(Boolean) },
+    { complete: true },
+    { text: expect.any(String) },
+    // The formula is too long to be read; its value comes from automatic differentiation.
+    { text: null, values: [expect.any(Number)], error: 'This formula is too large to be worked out.' },
+    { complete: false },
+    { complete: false },
+    { complete: false },
+    { value: 'Infinity', exists: false },
+    { value: 0, exists: true },
+    { error: expect.stringMatching(/nested|bracket/) },
+  ]);
+});
+
 test('the program answers line by line and goes on after a bad one', () => {
   const input = '{"ask":"value","f":"x^2","at":[3]}\nnonsense\n\n{"ask":"limit","f":"x","at":2}\n';
   const main = join(import.meta.dirname, '../src/main.ts');

@@ -115,25 +115,23 @@ describe('reading f from the graph of a derivative', () => {
       'f falls for x from -1 to 2, because f′ is negative there.',
       'f has a minimum at x = 2, because f′ changes from negative to positive there.',
       'f rises for x from 2 to 3, because f′ is positive there.',
-      'f bends down for x from -2 to 1/2, because f′′ is negative there.',
-      'f has an inflection point at x = 1/2, because f′′ changes from negative to positive there.',
-      'f bends up for x from 1/2 to 3, because f′′ is positive there.',
-      'f′ falls for x from -2 to 1/2, because f′′ is negative there.',
-      'f′ has a minimum at x = 1/2, because f′′ changes from negative to positive there.',
-      'f′ rises for x from 1/2 to 3, because f′′ is positive there.',
+      'f bends down for x from -2 to 1/2, because f″ is negative there.',
+      'f has an inflection point at x = 1/2, because f″ changes from negative to positive there.',
+      'f bends up for x from 1/2 to 3, because f″ is positive there.',
+      'f′ falls for x from -2 to 1/2, because f″ is negative there.',
+      'f′ has a minimum at x = 1/2, because f″ changes from negative to positive there.',
+      'f′ rises for x from 1/2 to 3, because f″ is positive there.',
     ]);
   });
 
   test('from f″: bending, inflections, and the same about f′', () => {
     const found = sentences('x - 1', 2);
-    expect(found).toContain('f bends down for x from -2 to 1, because f′′ is negative there.');
+    expect(found).toContain('f bends down for x from -2 to 1, because f″ is negative there.');
     expect(found).toContain(
-      'f has an inflection point at x = 1, because f′′ changes from negative to positive there.',
+      'f has an inflection point at x = 1, because f″ changes from negative to positive there.',
     );
-    expect(found).toContain(
-      'f′ has a minimum at x = 1, because f′′ changes from negative to positive there.',
-    );
-    expect(found).toContain('f′ bends up for x from -2 to 3, because f′′′ is positive there.');
+    expect(found).toContain('f′ has a minimum at x = 1, because f″ changes from negative to positive there.');
+    expect(found).toContain('f′ bends up for x from -2 to 3, because f‴ is positive there.');
     expect(found.some((sentence) => sentence.startsWith('f rises'))).toBe(false);
   });
 
@@ -145,6 +143,17 @@ describe('reading f from the graph of a derivative', () => {
         (finding) => finding.kind === 'feature' && finding.of === 0 && finding.feature !== 'inflection',
       ),
     ).toBe(false);
+  });
+
+  test('at a pole of f′ nothing is claimed: f = ln|x| has no minimum at 0', () => {
+    const features = readFromDerivative(read('1/x'), 'x', [-1, 1], 1).findings.filter(
+      ({ kind }) => kind === 'feature',
+    );
+    expect(features).toEqual([]);
+    // At a jump of f′ the function goes on, with a corner: f = |x|.
+    expect(sentences('sign(x)', 1)).toContain(
+      'f has a minimum at x = 0, because f′ changes from negative to positive there.',
+    );
   });
 
   test('f itself from start values', () => {

@@ -203,6 +203,26 @@ describe('the window chosen for a function', () => {
     }
   });
 
+  // Where a curve does all that it does: places computed by hand from the formulas.
+  test.each([
+    ['(x - 1000)(x - 1010)', [998, 1012], [-25, 20]],
+    ['(x - 5000)^2 - 1', [4998, 5002], [-1, 1]],
+    ['1000/(1 + 50e^(-0.3x))', [1, 26], [0, 900]],
+    ['20 + 60e^(-0.05x)', [0, 60], [23, 80]],
+    ['1/(1 + 1E6(x - 0.3)^2)', [0.2, 0.4], [0, 1]],
+    ['e^x', [-2, 2], [0, 7]],
+    ['1/x', [-3, 3], [-2, 2]],
+  ] as const)('%s: from %s to %s there is something to see', (text, xs, ys) => {
+    const { x, y } = windowOf(text);
+    expect(x.from).toBeLessThanOrEqual(xs[0]);
+    expect(x.to).toBeGreaterThanOrEqual(xs[1]);
+    expect(y.from).toBeLessThanOrEqual(ys[0]);
+    expect(y.to).toBeGreaterThanOrEqual(ys[1]);
+    // Not lost in it, either; a lone narrow bump is found, and zoomed in on by hand.
+    if (!text.includes('E6')) expect(x.to - x.from).toBeLessThan(6 * (xs[1] - xs[0]));
+    expect(y.to - y.from).toBeLessThan(6 * (ys[1] - ys[0]));
+  });
+
   test('a feature fills a good part of the window', () => {
     const { x, y } = windowOf('100x^2-3');
     expect(x.to - x.from).toBeLessThan(2);

@@ -131,6 +131,18 @@ describe('derivatives are written as a teacher writes them', () => {
     ['arcsin x', '1/sqrt(1 - x^2)'],
     ['4e^(-0.3x) cos 2x', '-0.4e^(-0.3x)(20sin(2x) + 3cos(2x))'],
     ['a x^2', '2a x'],
+    // sin² + cos² = 1 and its relatives: Stewart, Calculus (8th ed.), chapter 3.3 and reference page 2.
+    ['sin x/(1 + cos x)', '1/(cos(x) + 1)'],
+    ['ln(cos x)', '-tan(x)'],
+    ['ln(sin x)', 'cot(x)'],
+    ['sin x cos x tan x', '2cos(x) sin(x)'],
+    ['x - sin x cos x', '2sin(x)^2'],
+    ['arctan(x/a)', 'a/(a^2 + x^2)'],
+    ['x arcsin x + √(1 - x^2)', 'arcsin(x)'],
+    // By logarithms: Stewart, chapter 3.6.
+    ['x^x', 'x^x(ln(x) + 1)'],
+    ['(3x)^x', '(ln(3x) + 1)(3x)^x'],
+    ['x^(sin x)', 'x^sin(x)(cos(x) ln(x) + sin(x)/x)'],
     ['f(2x)', "2f'(2x)"],
     ['7', '0'],
   ])('(%s)′ = %s', (text, written) => {
@@ -145,6 +157,22 @@ describe('derivatives are written as a teacher writes them', () => {
     expect(printText(derivativeOf(expression('x^5'), 'x', 3))).toBe('60x^2');
     expect(printText(derivativeOf(expression('sin x'), 'x', 4))).toBe('sin(x)');
   });
+});
+
+test('identities keep the value, wherever both forms have one', () => {
+  const formulas = [
+    'sin(x)^3 cos(x)',
+    'tan(x) sec(x)',
+    '1/(1 + tan(x)^2)',
+    'cos(2x)^2/(1 - sin(2x)^2) + x',
+    'cot(x)^4',
+  ];
+  for (const text of formulas) {
+    for (const x of [-1.3, -0.4, 0.7, 1.9]) {
+      const [, slope = NaN] = derivativesAt(program(text), x, 1);
+      expect(evaluateAt(program(text, 1), x)).toBeCloseTo(slope, 9);
+    }
+  }
 });
 
 describe('a derivative exists only where its function does', () => {

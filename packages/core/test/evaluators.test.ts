@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import {
   ArrayEvaluator,
+  derivativesAt,
   evaluateAt,
   evaluatorFor,
   WasmEvaluator,
@@ -71,6 +72,14 @@ describe.each(evaluators)('evaluation by %s', (_name, make) => {
     make(program('x^2')).evaluate(xs, new Float64Array(3));
     expect([...xs]).toEqual([1, 2, 3]);
   });
+});
+
+test('the smaller or larger of two numbers is undefined where one of them is, in every evaluation', () => {
+  for (const text of ['min(x/0, 2)', 'max(2, ln(-1 - x^2))', 'min(sqrt(-1), x)']) {
+    const compiled = program(text);
+    expect(evaluateAt(compiled, 0.5)).toBeNaN();
+    expect(derivativesAt(compiled, 0.5, 1)).toEqual([NaN, NaN]);
+  }
 });
 
 describe('the evaluator of a function', () => {

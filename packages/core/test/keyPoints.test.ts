@@ -2,6 +2,8 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import {
   closedFormula,
+  compile,
+  evaluateAt,
   keyPoints,
   printText,
   readCondition,
@@ -10,6 +12,7 @@ import {
   solve,
   tree,
   whereHolds,
+  type Expression,
 } from '../src/index.ts';
 import { Arcs } from '../src/analysis/arcs.ts';
 import { Random, randomFormula } from '../fuzz/inputs.ts';
@@ -23,8 +26,10 @@ const read = (text: string) => {
 };
 
 /** A list of key points in short: "zero -1, minimum 0*"; * for absolute, ? for unproved or undecided. */
-function inShort(text: string, a: number, b: number, order = 0): string {
-  const { points, complete } = keyPoints(read(text), 'x', [a, b], order);
+const inShort = (text: string, a: number, b: number, order = 0): string => inShortOf(read(text), a, b, order);
+
+function inShortOf(body: Expression, a: number, b: number, order = 0): string {
+  const { points, complete } = keyPoints(body, 'x', [a, b], order);
   const parts = points.map(({ kind, x, exact, proved, absolute }) => {
     const place = exact ? printText(exact) : x.toPrecision(8);
     return `${kind} ${place}${absolute ? '*' : absolute === null ? '∅' : ''}${proved ? '' : '?'}`;
@@ -56,6 +61,7 @@ describe('key points on [a, b]', () => {
     ],
     ['sqrt(x)(x-1)', -1, 2, 'endpoint 0, zero 0, minimum 1/3*, zero 1, endpoint 2*'],
     ['max(0, x)', -1, 1, 'endpoint -1*, corner 0, endpoint 1*'],
+    ['x^x', 0, 2, 'endpoint 0, minimum 1/e*, endpoint 2*'],
     ['x/x', -1, 1, 'endpoint -1*, hole 0, endpoint 1*'],
     ['x|x|', -1, 1, 'endpoint -1*, zero 0, inflection 0, endpoint 1*'],
     ['ln|x|', -2, 2, 'endpoint -2*, zero -1, pole 0, zero 1, endpoint 2*'],
@@ -116,6 +122,9 @@ describe('complete is never wrong: an adversarial set', () => {
     ['sin(1/x)', -1, 1],
     ['x sin(1/x)', -1, 1],
     ['1/(1 + e^(1/x))', -1, 1],
+    // Single points, at whole x alone.
+    ['(-2)^x', -2, 2],
+    ['|(-2)^x| x', -4, 1],
   ])('%s is not called complete', (text, a, b) =>
     expect(keyPoints(read(text), 'x', [a, b]).complete).toBe(false),
   );
@@ -129,6 +138,26 @@ describe('complete is never wrong: an adversarial set', () => {
       expect({ text, a, b, missed: missedBy(text, [a, b]) }).toMatchObject({ missed: null });
     }
   });
+});
+
+test('where the list is not complete, the kinds that it tells are right (cos(π/x) + x)', () => {
+  const body = read('cos(π/x) + x');
+  const { points, complete } = keyPoints(body, 'x', [-4, 1]);
+  expect(complete).toBe(false);
+  const found = points.filter(({ kind }) => kind === 'maximum' || kind === 'minimum');
+  expect(found.length).toBeGreaterThan(10);
+  for (const { kind, x, y } of found) {
+    // Far closer than the next wave, whose length is about 2x².
+    const beside = [x - x * x * 1e-3, x + x * x * 1e-3].map((at) => evaluateAt(compile(body, 'x'), at));
+    for (const value of beside) expect(value < (y as number)).toBe(kind === 'maximum');
+  }
+});
+
+test('a power with a parameter above is a real root of negative numbers only where it is a whole power', () => {
+  const closed = (a: number) => closedFormula(read('x^a'), new Map([['a', a]]));
+  expect(inShortOf(closed(0.2), -2, 2)).toBe('endpoint 0*, zero 0, endpoint 2*');
+  expect(inShortOf(closed(2), -2, 2)).toBe('endpoint -2*, zero 0, minimum 0*, endpoint 2*');
+  expect(inShort('x^(1/5)', -2, 2)).toContain('endpoint -2*');
 });
 
 describe('laws', () => {

@@ -59,6 +59,20 @@ const finite: readonly [string, number, tree.Side, number][] = [
   ['sinh(x)/e^x', infinity, 'both', 0.5],
   ['sin(x)/x', infinity, 'both', 0],
   ['sqrt(x^2 + x) - x', infinity, 'both', 0.5],
+  // Far beyond all usual places: every power of x outgrows every power of ln x (Hardy, Orders of Infinity, 1910, ch. 3).
+  ['ln(x)/x^0.001', infinity, 'both', 0],
+  ['ln(x)^10/x^0.1', infinity, 'both', 0],
+  ['x^0.001 ln(x)', 0, 'right', 0],
+  ['ln(ln(x))/ln(x)', infinity, 'both', 0],
+  ['1/ln(ln(x))', infinity, 'both', 0],
+  // Stewart, Calculus: Early Transcendentals (8th ed.), chapter 4.4: indeterminate powers and differences.
+  ['(e^x + x)^(1/x)', infinity, 'both', Math.E],
+  ['(2^x + 3^x)^(1/x)', infinity, 'both', 3],
+  ['cos(x)^(1/x^2)', 0, 'both', Math.exp(-0.5)],
+  ['csc(x) - cot(x)', 0, 'both', 0],
+  ['1/x^2 - cot(x)^2', 0, 'both', 2 / 3],
+  ['x - ln(1 + e^x)', infinity, 'both', 0],
+  ['x^x^x', 0, 'right', 0],
   // At a place that a double only rounds, the place itself is meant.
   ['cos(x)/(x - π/2)', Math.PI / 2, 'both', -1],
   ['sin(x)/(x - π)', Math.PI, 'both', -1],
@@ -106,6 +120,11 @@ describe('infinite limits', () => {
     ['x^3', -infinity, 'both', -1],
     ['e^(e^x)', infinity, 'both', 1],
     ['ln(ln(x))', infinity, 'both', 1],
+    ['ln(ln(ln(x)))', infinity, 'both', 1],
+    ['ln(x) - ln(ln(x))', infinity, 'both', 1],
+    ['ln(x)/ln(ln(x))', infinity, 'both', 1],
+    ['abs(ln(abs(x)))', 0, 'both', 1],
+    ['x^(1/997)', infinity, 'both', 1],
     ['x - ln(x)', infinity, 'both', 1],
     ['x^(1/3)/x', 0, 'both', 1],
   ] as const)('%s as x tends to %s (%s)', (text, at, side, sign) => {
@@ -122,6 +141,8 @@ describe('limits that do not exist', () => {
     ['x sin(x)', infinity, 'both'],
     ['floor(x)', 2, 'both'],
     ['e^(1/x)', 0, 'both'],
+    ['x - floor(x)', infinity, 'both'],
+    ['mod(x, 1)', infinity, 'both'],
     ['sqrt(x)', 0, 'both'],
   ] as const)('%s as x tends to %s', (text, at, side) => expect(limit(text, at, side).kind).toBe('none'));
 
@@ -160,6 +181,18 @@ describe('numbers of any precision', () => {
     expect(big.order(big.subtract(sum, big.one, bits))).toBeLessThan(-380n);
     const back = big.subtract(big.ln(big.exp(value, bits), bits), value, bits);
     expect(big.isZero(back) || big.order(back) < -360n).toBe(true);
+  });
+
+  test('what is no number is refused', () => {
+    for (const x of [Infinity, -Infinity, NaN]) expect(() => big.fromDouble(x)).toThrow(big.OutOfRange);
+  });
+
+  test('a root of any degree, by whole numbers or by logarithms', () => {
+    for (const n of [2, 3, 17, 120, 999]) {
+      const root = big.root(big.fromInteger(7n), n, bits);
+      const back = big.subtract(big.integerPower(root, n, bits), big.fromInteger(7n), bits);
+      expect(big.isZero(back) || big.order(back) < -370n).toBe(true);
+    }
   });
 
   test('doubles go there and back', () => {

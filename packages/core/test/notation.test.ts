@@ -3,6 +3,7 @@ import {
   compile,
   evaluateAt,
   printLatex,
+  printSpeech,
   printText,
   readCondition,
   readExpression,
@@ -267,7 +268,52 @@ const corrected: readonly [string, string, string, string][] = [
   ['x2', 'unknownName', 'x2', 'x^2'],
 ];
 
+describe('spoken and printed, a product shows where its parts end', () => {
+  test.each([
+    ['|x|^2', 'the absolute value of x, end absolute value squared', '\\left|x\\right|^{2}'],
+    ['√2 x', 'the square root of 2, end root times x', '\\sqrt{2}x'],
+    ['sin(2)(3)', 'sine of 2, times 3', '\\sin\\left(2\\right)\\cdot 3'],
+    ['sin(x)^2 y', 'sine squared of x, times y', '\\sin^{2}\\left(x\\right)y'],
+    ['Δx + a', 'Delta x plus a', '\\Delta x+a'],
+  ])('%s', (text, speech, latex) => {
+    expect(printSpeech(read(text))).toBe(speech);
+    expect(printLatex(read(text))).toBe(latex);
+  });
+});
+
+test('three values and more for min and max', () => {
+  expect(at('max(x, 2, 1)', 1.5)).toBe(2);
+  expect(at('min(x, 2, 1, 0.5)', 1.5)).toBe(0.5);
+});
+
 describe('errors', () => {
+  test.each([
+    ['Sin x', 'Sin', 'sin'],
+    ['2COS(x)', 'COS', 'cos'],
+    ['PI x', 'PI', 'pi'],
+    ['Ln(x)', 'Ln', 'ln'],
+  ])('%s: what differs from a built-in name in capitals only is that name', (text, marked, correction) => {
+    // Even where every letter is a name of its own.
+    const letters = [...'SinCOSPLx'];
+    const reading = readStatement(text, { names: new Set(letters), functions: new Set() });
+    if (reading.ok) throw new Error('read');
+    const { from, to, code } = reading.problem;
+    expect([code, text.slice(from, to), reading.problem.correction]).toEqual([
+      'unknownName',
+      marked,
+      correction,
+    ]);
+  });
+
+  test('a power of ten with a small e, and a point without a name, are told how to be written', () => {
+    expect(problemOf('2.5e6 x')).toMatchObject({ code: 'powerOfTen', from: 0, to: 5, correction: '2.5E6' });
+    const reading = readStatement('(2, 5)', scope);
+    expect(reading.ok || reading.problem).toMatchObject({
+      code: 'pointWithoutName',
+      correction: 'P = (2, 5)',
+    });
+  });
+
   test.each(corrected)('%s', (text, code, marked, correction) => {
     const problem = problemOf(text);
     expect(problem.code).toBe(code);

@@ -148,7 +148,7 @@ describe('writing out', () => {
     ['3x^2 - 5x - 2', '3x^{2}-5x-2'],
     ['(x+1)/(x-1)', '\\frac{x+1}{x-1}'],
     ['sin^2 x', '\\sin^{2} x'],
-    ["sin(x) x", "\\sin\\left(x\\right)x"],
+    ['sin(x) x', '\\sin\\left(x\\right)x'],
     ['sin(0.7x)', '\\sin\\left(0.7x\\right)'],
     ['x^(2/3)', 'x^{2/3}'],
     ['√(x+1)', '\\sqrt{x+1}'],

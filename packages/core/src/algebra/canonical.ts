@@ -320,7 +320,10 @@ export function product(factors: readonly Canonical[]): Canonical {
       coefficient = rational.multiply(coefficient, factor.coefficient);
       merged.push(...factor.factors);
       isTakenApart = true;
-    } else merged.push(factor);
+    } else {
+      merged.push(factor);
+      isTakenApart ||= baseAndExponent(factor).base.key !== base.key;
+    }
   }
   // (3x)·x·(3x)^… may leave powers of x of its own beside the others.
   const hasTwins =
@@ -361,14 +364,22 @@ function numericPower(base: Canonical, exponent: Rational): Canonical | undefine
       return value ? numeric(value) : radical(base.value, exponent);
     }
     case 'power':
-      // (a^b)^n = a^(bn) holds for whole n.
-      return isWhole ? power(base.base, product([base.exponent, numeric(exponent)])) : undefined;
+      // (a^b)^n = a^(bn) holds for whole n, and where a is positive, as below an even root.
+      return isWhole || isEuler(base.base) || isPositive(base.base) || isEvenRoot(base)
+        ? power(base.base, product([base.exponent, numeric(exponent)]))
+        : undefined;
     case 'product':
       return isWhole ? distributedPower(base, n) : undefined;
     default:
       return undefined;
   }
 }
+
+const isPositive = (c: Canonical): boolean =>
+  c.kind === 'number' ? rational.compare(c.value, rational.zero) > 0 : c.key === circleConstant.key;
+
+const isEvenRoot = ({ exponent }: Power): boolean =>
+  exponent.kind === 'number' && exponent.value.denominator % 2n === 0n;
 
 /**
  * The real r^(p/q) of a rational in one normal form: a rational times powers of primes with exponents

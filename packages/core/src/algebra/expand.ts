@@ -64,12 +64,7 @@ const expandedIfShorter = (c: Canonical): Canonical => {
 function commonFactor(terms: readonly Canonical[]): Canonical {
   const lowest = new Map<string, { base: Canonical; exponent: Rational; count: number }>();
   for (const term of terms) {
-    for (const factor of factorsOf(term)) {
-      const { base, exponent } = baseAndExponent(factor);
-      const { moving, fixed } = splitExponent(exponent);
-      if (moving) note(lowest, power(base, moving), rational.one);
-      if (!rational.isZero(fixed)) note(lowest, base, fixed);
-    }
+    for (const { base, exponent } of exponentsIn(term).values()) note(lowest, base, exponent);
   }
   const shared = [...lowest.values()].filter(
     ({ count, exponent }) => count === terms.length || rational.isNegative(exponent),
@@ -88,6 +83,22 @@ function splitExponent(exponent: Canonical): { moving: Canonical | null; fixed: 
   const number = terms.find((term) => term.kind === 'number');
   if (number?.kind !== 'number') return { moving: exponent, fixed: rational.zero };
   return { moving: sum(terms.filter((term) => term !== number)), fixed: number.value };
+}
+
+/** The bases of a term's factors with their exponents, each base once. */
+function exponentsIn(term: Canonical): Map<string, { base: Canonical; exponent: Rational }> {
+  const found = new Map<string, { base: Canonical; exponent: Rational }>();
+  const gather = (base: Canonical, exponent: Rational): void => {
+    const before = found.get(base.key)?.exponent ?? rational.zero;
+    found.set(base.key, { base, exponent: rational.add(before, exponent) });
+  };
+  for (const factor of factorsOf(term)) {
+    const { base, exponent } = baseAndExponent(factor);
+    const { moving, fixed } = splitExponent(exponent);
+    if (moving) gather(power(base, moving), rational.one);
+    if (!rational.isZero(fixed)) gather(base, fixed);
+  }
+  return found;
 }
 
 function note(

@@ -11,6 +11,9 @@ export function numberStyle(node: Expression): NumberStyle {
   return children(node).some((part) => numberStyle(part) === 'decimal') ? 'decimal' : 'fraction';
 }
 
+/** Characters of a form beyond which it is written as it is: no arrangement makes it a formula to be read. */
+const longestArranged = 4000;
+
 /** As it is, multiplied out, with common factors taken out, those of inner sums too. */
 function arrangements(form: Canonical): Canonical[] {
   const multipliedOut = expanded(form);
@@ -26,6 +29,7 @@ function circular(form: Canonical): Canonical[] {
 
 /** The form that makes the shortest text: as it is, multiplied out, with common factors taken out; on a tie, the first. */
 export function shortest(form: Canonical, style: NumberStyle): Expression {
+  if (form.key.length > longestArranged) return written(form, style);
   const forms = hasWaves(form) ? [...arrangements(form), ...circular(form)] : arrangements(form);
   const distinct = [...new Map(forms.map((candidate) => [candidate.key, candidate])).values()];
   const texts = distinct.map((candidate) => {

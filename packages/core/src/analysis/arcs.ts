@@ -113,19 +113,24 @@ export class Arcs {
   }
 
   private arcsOf(body: Expression | null, from: Place, to: Place): Arc[] {
-    if (!body) return [{ from, to, derivatives: null }];
+    if (!body) {
+      this.noteSinglePoints(this.simple, from, to);
+      return [{ from, to, derivatives: null }];
+    }
     const breaks = this.zeros.breaksOfBody(body);
     this.openParts.push(...breaks.undecided);
     const ends = [from, ...breaks.roots.filter((place) => isStrictlyBetween(place, from, to)), to];
     return ends.slice(1).map((end, i) => {
       const start = ends[i] as Place;
       const isDefined = !Number.isNaN(signInside(body, this.variable, start, end));
-      // (−2)^x has values at whole x alone: single points that no arc holds.
-      if (!isDefined && hasMovingExponent(body, this.variable)) {
-        this.openParts.push({ low: start.value, high: end.value });
-      }
+      if (!isDefined) this.noteSinglePoints(body, start, end);
       return { from: start, to: end, derivatives: isDefined ? this.withDerivatives(body) : null };
     });
+  }
+
+  /** (−2)^x has values at whole x alone: single points that no arc holds. */
+  private noteSinglePoints(body: Expression, from: Place, to: Place): void {
+    if (hasMovingExponent(body, this.variable)) this.openParts.push({ low: from.value, high: to.value });
   }
 
   private withDerivatives(body: Expression): Expression[] {
@@ -166,11 +171,10 @@ export class Arcs {
     const ends = [arc.from, ...this.zerosOn(arc, order), arc.to];
     const open = [...this.openParts, ...this.zeros.of(body).undecided];
     return ends.slice(1).flatMap((end, i) =>
-      without(open, ends[i] as Place, end).map(({ from, to }) => ({
-        from,
-        to,
-        sign: signInside(body, this.variable, from, to) as -1 | 0 | 1,
-      })),
+      without(open, ends[i] as Place, end).flatMap(({ from, to }) => {
+        const sign = signInside(body, this.variable, from, to);
+        return Number.isNaN(sign) ? [] : [{ from, to, sign: sign as -1 | 0 | 1 }];
+      }),
     );
   }
 

@@ -240,18 +240,43 @@ function neighbour({ arc, limit, signs }: SideLook, value: BigFloat, side: 1 | -
   return rise > 0 ? 'above' : rise < 0 ? 'below' : 'level';
 }
 
+/** Whether a is clearly larger (smaller for −1) than b. */
+const exceeds = (a: BigFloat, b: BigFloat, direction: 1 | -1): boolean =>
+  big.sign(big.subtract(a, b, valueBits)) === direction && !isSame(a, b);
+
+/** The largest (1) or smallest (−1) value among heights and limits; infinite where f runs away that far. */
+interface Extreme {
+  readonly value: BigFloat | null;
+  readonly isInfinite: boolean;
+}
+
 /** The largest and smallest values, by comparing the heights of all places where they can be. */
 class Heights {
   private readonly tops: { place: Place; value: BigFloat }[];
-  private readonly limits: SideLimit[];
+  private readonly isSettled: boolean;
+  private readonly extremes: ReadonlyMap<1 | -1, Extreme>;
 
   constructor(
     private readonly arcs: Arcs,
     looks: readonly Look[],
-    private readonly isComplete: boolean,
+    isComplete: boolean,
   ) {
     this.tops = looks.flatMap(({ place, value }) => (value ? [{ place, value }] : []));
-    this.limits = looks.flatMap(({ left, right }) => [left.limit, right.limit]);
+    const limits = looks.flatMap(({ left, right }) => [left.limit, right.limit]);
+    this.isSettled = isComplete && limits.every((limit) => limit.kind !== 'none');
+    this.extremes = new Map(
+      ([1, -1] as const).map((direction) => [direction, this.extreme(limits, direction)]),
+    );
+  }
+
+  private extreme(limits: readonly SideLimit[], direction: 1 | -1): Extreme {
+    const approached = limits.flatMap((limit) => (limit.kind === 'finite' ? [limit.value] : []));
+    let value: BigFloat | null = null;
+    for (const other of [...this.tops.map((top) => top.value), ...approached]) {
+      if (!value || exceeds(other, value, direction)) value = other;
+    }
+    const isInfinite = limits.some((limit) => limit.kind === 'infinite' && limit.sign === direction);
+    return { value, isInfinite };
   }
 
   isAbsolute(kind: KeyPointKind, place: Place, value: BigFloat): boolean | null {
@@ -264,17 +289,9 @@ class Heights {
 
   /** Whether no value is higher (lower for −1); null where that is not proved. */
   private isHighest(place: Place, value: BigFloat, direction: 1 | -1): boolean | null {
-    const exceeds = (other: BigFloat): boolean =>
-      !isSame(other, value) && big.sign(big.subtract(other, value, valueBits)) === direction;
-    const isBeaten =
-      this.tops.some((top) => exceeds(top.value)) ||
-      this.limits.some((limit) =>
-        limit.kind === 'infinite'
-          ? limit.sign === direction
-          : limit.kind === 'finite' && exceeds(limit.value),
-      );
-    if (isBeaten) return false;
-    if (!this.isComplete || this.limits.some((limit) => limit.kind === 'none')) return null;
+    const extreme = this.extremes.get(direction) as Extreme;
+    if (extreme.isInfinite || (extreme.value && exceeds(extreme.value, value, direction))) return false;
+    if (!this.isSettled) return null;
     const ties = this.tops.filter((top) => top.place !== place && isSame(top.value, value));
     return ties.every((top) => this.isProvedEqual(place, top.place)) ? true : null;
   }

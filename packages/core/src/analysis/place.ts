@@ -50,6 +50,8 @@ export function exactPlace(formula: Expression): Place | null {
   const value = withinReach(() => at(comfortable));
   if (!value) return null;
   const double = big.toDouble(value);
+  // Beyond the doubles, and so beyond every interval.
+  if (!Number.isFinite(double)) return { value: double, low: double, high: double, exact: tidy, at };
   const isDouble = big.isZero(big.subtract(big.fromDouble(double), value, comfortable));
   return { value: double, ...(isDouble ? { low: double, high: double } : around(double)), exact: tidy, at };
 }

@@ -1,7 +1,10 @@
 import * as tree from '../language/tree.ts';
 import type { Expression } from '../language/tree.ts';
+import type { Program } from '../evaluate/program.ts';
+import { oneSided } from '../limit/limit.ts';
 import type { SignedStretch } from './arcs.ts';
 import type { Place } from './place.ts';
+import { programOf } from './programs.ts';
 import { signs } from './signs.ts';
 
 /** What a stretch of a graph does. */
@@ -44,8 +47,9 @@ export function readFromDerivative(
 ): { readonly findings: readonly Finding[]; readonly complete: boolean } {
   const own = signs(body, variable, interval, 0);
   const next = signs(body, variable, interval, 1);
+  const program = programOf(body, variable);
   const about = (derivative: number, stretches: readonly SignedStretch[]): Finding[] =>
-    [0, 1].flatMap((of) => findings(of, derivative, stretches));
+    [0, 1].flatMap((of) => findings(of, derivative, stretches, (place) => isBoundedAt(program, place)));
   return {
     findings: [...about(order, own.intervals), ...about(order + 1, next.intervals)],
     complete: own.complete && next.complete,
@@ -57,14 +61,24 @@ const behaviours: readonly (readonly [Behaviour, Behaviour, Behaviour])[] = [
   ['bendsDown', 'isStraight', 'bendsUp'],
 ];
 
+/** Whether a function keeps within bounds on both sides of a place: what is integrated over a pole need not go on. */
+function isBoundedAt(program: Program, place: Place): boolean {
+  return ([-1, 1] as const).every((side) => oneSided(program, place.at, side).kind === 'finite');
+}
+
 /** What the signs of f⁽ᵐ⁾ say about f⁽ⁿ⁾: monotony where m = n + 1, bending where m = n + 2. */
-function findings(of: number, derivative: number, stretches: readonly SignedStretch[]): Finding[] {
+function findings(
+  of: number,
+  derivative: number,
+  stretches: readonly SignedStretch[],
+  isBounded: (place: Place) => boolean,
+): Finding[] {
   const words = behaviours[derivative - of - 1];
   if (!words) return [];
   const found: Finding[] = [];
   stretches.forEach(({ from, to, sign }, i) => {
     const before = stretches[i - 1];
-    if (before?.to === from && before.sign * sign === -1) {
+    if (before?.to === from && before.sign * sign === -1 && isBounded(from)) {
       found.push({
         kind: 'feature',
         of,
@@ -99,7 +113,7 @@ const featureWords: Readonly<Record<Feature, string>> = {
   inflection: 'an inflection point',
 };
 const signWord = (sign: number): string => (sign > 0 ? 'positive' : sign < 0 ? 'negative' : 'zero');
-const primed = (name: string, order: number): string => name + '′'.repeat(order);
+const primed = (name: string, order: number): string => name + (['', '′', '″', '‴'][order] ?? `⁽${order}⁾`);
 
 /**
  * A finding as a sentence: "f has a maximum at x = 2, because f′ changes from positive to negative there."

@@ -43,6 +43,8 @@ const nowhere: ZeroSet = { roots: [], breaks: [], undecided: [], isZero: false }
 
 /** Evaluations by interval arithmetic that one function on one interval may take in all. */
 const mostEvaluations = 30_000;
+/** How often a form is taken apart into simpler ones before it is searched as it is. */
+const deepest = 60;
 /** Levels of a wave, such as the multiples of π, that are looked for one by one. */
 const mostLevels = 400;
 
@@ -55,6 +57,7 @@ export class Zeros {
   private readonly known = new Map<string, ZeroSet>();
   private readonly knownBreaks = new Map<string, ZeroSet>();
   private readonly bodyBreaks = new WeakMap<Expression, ZeroSet>();
+  private depth = 0;
   /** Evaluations by interval arithmetic so far. */
   evaluations = 0;
 
@@ -71,8 +74,17 @@ export class Zeros {
   private ofForm(form: Canonical): ZeroSet {
     const found = this.known.get(form.key);
     if (found) return found;
-    const result = this.solve(form);
+    const result = this.within(() => this.solve(form)) ?? this.searched(form);
     this.known.set(form.key, result);
+    return result;
+  }
+
+  /** One step of taking a form apart; null where it has gone deeper than any that comes to an end. */
+  private within(step: () => ZeroSet): ZeroSet | null {
+    if (this.depth >= deepest) return null;
+    this.depth++;
+    const result = step();
+    this.depth--;
     return result;
   }
 

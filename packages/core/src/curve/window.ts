@@ -1,5 +1,6 @@
 import type { Program } from '../evaluate/program.ts';
 import { evaluatorFor } from '../evaluate/evaluator.ts';
+import { derivativesAt } from '../evaluate/jets.ts';
 import { findFeatures, type Feature } from './features.ts';
 
 export interface Range {
@@ -25,14 +26,31 @@ export function chooseXRange(functions: readonly Plotted[]): Range {
   const features = functions.flatMap(({ program, parameters }) =>
     findFeatures(program, parameters, manyFeatures),
   );
-  if (features.length === 0) return usual;
+  if (features.length === 0) return scaledToDecay(functions);
   return padded(features.sort((a, b) => a.x - b.x));
+}
+
+/** Beyond this length of decay the usual window would show a curve as good as straight. */
+const longDecay = 2.5;
+
+/** For a curve that only falls off or grows away: the usual window, or some lengths f′/f″ of its change. */
+function scaledToDecay(functions: readonly Plotted[]): Range {
+  const lengths = functions.map(({ program, parameters }) => {
+    const [, slope = NaN, bend = NaN] = derivativesAt(program, 0, 2, parameters);
+    return slope / bend;
+  });
+  const length = lengths.find((l) => Number.isFinite(l) && Math.abs(l) > longDecay && Math.abs(l) < 1e6);
+  if (length === undefined) return usual;
+  // A negative length decays to the right.
+  const [behind, ahead] = [Math.abs(length) / 2, Math.abs(length) * 4];
+  return rounded(length < 0 ? { from: -behind, to: ahead } : { from: -ahead, to: behind });
 }
 
 function padded(features: readonly Feature[]): Range {
   const [first, last] = [features[0] as Feature, features.at(-1) as Feature];
   const span = last.x - first.x;
-  const margin = marginAround(features.length, span, first.x);
+  const hasEdge = first.kind === 'edge' || last.kind === 'edge';
+  const margin = marginAround(features.length, span, first.x) * (features.length === 2 && hasEdge ? 2 : 1);
   // Beyond the end of the domain there is nothing to see.
   const edgeMargin = 0.15 * (span + margin);
   let from = first.x - (first.kind === 'edge' && span > 0 ? edgeMargin : margin);
@@ -81,7 +99,11 @@ function yRangeOf({ program, parameters }: Plotted, x: Range): Range | undefined
   const features = findFeatures(program, parameters, 2 * manyFeatures).filter(
     (feature) => feature.x >= x.from && feature.x <= x.to,
   );
-  const heights = features.map(({ y }) => y).filter(Number.isFinite);
+  const [lowest, highest] = [quantile(values, 0), quantile(values, 1)];
+  // At an end of its domain a curve may run away, as a logarithm does.
+  const heights = features
+    .filter(({ kind, y }) => Number.isFinite(y) && (kind !== 'edge' || (y >= lowest && y <= highest)))
+    .map(({ y }) => y);
   return wellShown(
     values,
     heights,
@@ -96,18 +118,41 @@ const quantile = (sorted: Float64Array, share: number): number =>
 const tamest = 3.5;
 
 function wellShown(sorted: Float64Array, features: readonly number[], hasPole: boolean): Range {
-  const all: Range = { from: quantile(sorted, 0), to: quantile(sorted, 1) };
-  const core: Range = {
-    from: Math.min(...features, quantile(sorted, 0.15)),
-    to: Math.max(...features, quantile(sorted, 0.85)),
+  const all: Range = {
+    from: Math.min(...features, quantile(sorted, 0)),
+    to: Math.max(...features, quantile(sorted, 1)),
   };
+  const within = (cut: number): Range => ({
+    from: Math.min(...features, quantile(sorted, cut)),
+    to: Math.max(...features, quantile(sorted, 1 - cut)),
+  });
+  const core = within(hasPole ? shareCutAtPole(sorted) : 0.15);
   const heart = features.length > 1 ? { from: Math.min(...features), to: Math.max(...features) } : core;
   const isTame = !hasPole && all.to - all.from <= tamest * (heart.to - heart.from);
-  const kept = isTame ? all : hasPole || heart.to === heart.from ? core : stretched(heart, all);
+  const isLone = hasPole || features.length === 0 || heart.to === heart.from;
+  const shown = features.length === 0 && !hasPole ? within(0.3) : core;
+  const kept = isTame ? all : isLone ? withLevelSide(shown, all) : stretched(heart, all);
   const margin = (kept.to - kept.from) * 0.08;
   if (margin > 0) return { from: kept.from - margin, to: kept.to + margin };
   const height = Math.abs(kept.from) || 1;
   return { from: Math.min(0, kept.from - height), to: Math.max(0, kept.to + height) };
+}
+
+/** How much of a curve is cut off above and below at a pole: less where it runs away on both sides. */
+function shareCutAtPole(sorted: Float64Array): number {
+  const middle = quantile(sorted, 0.75) - quantile(sorted, 0.25);
+  const runsUp = quantile(sorted, 0.99) - quantile(sorted, 0.75) > 3 * middle;
+  const runsDown = quantile(sorted, 0.25) - quantile(sorted, 0.01) > 3 * middle;
+  return runsUp && runsDown ? 0.05 : 0.1;
+}
+
+/** The side on which a curve does not run away is shown whole. */
+function withLevelSide(core: Range, all: Range): Range {
+  const height = core.to - core.from;
+  return {
+    from: core.from - all.from < height / 2 ? all.from : core.from,
+    to: all.to - core.to < height / 2 ? all.to : core.to,
+  };
 }
 
 /** The heart of a curve with room above and below, as far as the curve itself reaches. */

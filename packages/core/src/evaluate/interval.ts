@@ -172,6 +172,8 @@ export function generalPower(base: Interval, exponent: Interval): Interval {
   if (isNothing(base) || isNothing(exponent)) return nothing;
   const positive = exp(multiply(exponent, ln(base)));
   if (base.low > 0) return positive;
+  const hasWhole = Math.floor(exponent.high) >= exponent.low;
+  if (base.high < 0 && !hasWhole) return nothing;
   // A base of 0 or a negative base with a whole exponent inside the interval has values too.
   const magnitude = Math.max(Math.abs(base.low), Math.abs(base.high));
   const bound = Math.max(magnitude ** exponent.high, magnitude ** exponent.low, 1);

@@ -18,8 +18,16 @@ const modulo = (x: number, y: number): number => x - y * Math.floor(x / y);
 
 const larger = (u: jet.Jet, v: jet.Jet, sign: 1 | -1): jet.Jet => {
   const difference = sign * ((u[0] as number) - (v[0] as number));
-  if (difference !== 0) return difference > 0 ? u : v;
+  if (difference > 0) return u;
+  if (difference < 0) return v;
+  // Equal, or one of them undefined.
   return u.map((c, k) => (c === v[k] ? c : NaN));
+};
+
+const largerBeside = (side: 1 | -1, u: jet.Jet, v: jet.Jet, sign: 1 | -1): jet.Jet => {
+  const difference = jet.subtract(u, v);
+  if (Number.isNaN(difference[0])) return difference;
+  return jet.signBeside(difference, side) * sign > 0 ? u : v;
 };
 
 const roundHalfUp = (x: number): number => Math.floor(x + 0.5);
@@ -114,7 +122,7 @@ export const rounding: readonly BuiltIn[] = [
       sure: x.sure && y.sure,
     }),
     jet: (u, v) => larger(u, v, -1),
-    jetBeside: (side, u, v) => (jet.signBeside(jet.subtract(u, v), side) > 0 ? v : u),
+    jetBeside: (side, u, v) => largerBeside(side, u, v, -1),
     notation: listed('\\min'),
     boundaries: ['x-y'],
     sides: { positive: 'y', negative: 'x' },
@@ -133,7 +141,7 @@ export const rounding: readonly BuiltIn[] = [
       sure: x.sure && y.sure,
     }),
     jet: (u, v) => larger(u, v, 1),
-    jetBeside: (side, u, v) => (jet.signBeside(jet.subtract(u, v), side) > 0 ? u : v),
+    jetBeside: (side, u, v) => largerBeside(side, u, v, 1),
     notation: listed('\\max'),
     boundaries: ['x-y'],
     sides: { positive: 'x', negative: 'y' },

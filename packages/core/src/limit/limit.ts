@@ -220,11 +220,12 @@ function growsLikePower(values: readonly FullRow[]): boolean {
 /** Values that settle below this size tend to 0. */
 const vanishing = -83n;
 
-const finite = (value: BigFloat): Limit => ({
-  kind: 'finite',
-  value: big.order(value) < vanishing ? 0 : big.toDouble(value),
-  proved: false,
-});
+/** A limit that doubles can hold; one beyond them is as good as infinite. */
+function finite(value: BigFloat): Limit {
+  const double = big.order(value) < vanishing ? 0 : big.toDouble(value);
+  if (!Number.isFinite(double)) return { kind: 'infinite', sign: double > 0 ? 1 : -1 };
+  return { kind: 'finite', value: double, proved: false };
+}
 
 const kept = 200;
 /** The values at the nearest places differ by less than 10^−25, relative to 1 or to their size. */
