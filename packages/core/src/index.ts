@@ -1,6 +1,7 @@
 export * as rational from './algebra/rational.ts';
 export type { Rational } from './algebra/rational.ts';
 export { derivativeOf } from './algebra/differentiate.ts';
+export { exactForm } from './algebra/exactForm.ts';
 export { simplify } from './algebra/simplify.ts';
 export { TooLarge } from './algebra/limits.ts';
 export * as tree from './language/tree.ts';

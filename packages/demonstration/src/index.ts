@@ -5,6 +5,7 @@ export * from './changes/history.ts';
 export * from './changes/rebase.ts';
 export * from './numbers/format.ts';
 export * from './numbers/line.ts';
+export { exactText, exactTextOf } from './numbers/exactText.ts';
 export { couldBeSlider } from './entries/function/function.ts';
 export type { EntryProblem, Outcome } from './entries/outcome.ts';
 export type { CurveResult, ParameterResult, PointResult, Results, TangentResult } from './entries/results.ts';

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
-import { knownNumber, rational } from '@yperkine/core';
-import { format, formatTidily, lineEquation, plainText } from '../src/index.ts';
+import { knownNumber, rational, readExpression, type Rational } from '@yperkine/core';
+import { exactTextOf, format, formatTidily, lineEquation, plainText } from '../src/index.ts';
 
 const rule = { decimals: 3, decimalMark: '.' } as const;
 const exact = (n: number, d = 1) => knownNumber(NaN, rational.rational(n, d));
@@ -44,5 +44,38 @@ describe('the equation of a line', () => {
     const equation = lineEquation(slope, intercept, 'x', rule);
     expect(equation.text).toBe(text);
     expect(plainText(equation.line)).toBe(text);
+  });
+});
+
+describe('the exact form beside a rounded number', () => {
+  const formOf = (text: string, x: Rational, value: number): string | null => {
+    const reading = readExpression(text, { names: new Set(['x']), functions: new Set() });
+    if (!reading.ok) throw new Error(text);
+    return exactTextOf(reading.value, new Map([['x', x]]), knownNumber(value));
+  };
+
+  test.each([
+    ['√(x + 1)', 1, Math.SQRT2, '√2'],
+    ['√(x + 1)', 7, Math.sqrt(8), '2√2'],
+    ['√5 x/2', 1, Math.sqrt(5) / 2, '√5/2'],
+    ['(1 + √5)/2', 0, 1.618, '(√5 + 1)/2'],
+    ['x/3', 64, 64 / 3, '64/3'],
+    ['π x/4', 3, 2.356, '3π/4'],
+    ['e^x', 2, Math.exp(2), 'e²'],
+    ['ln(x)', 2, Math.LN2, 'ln 2'],
+    ['-∛x', 2, -1.26, '−∛2'],
+    ['arctan(x) + arctan(2x) + √(x+1)', 1, 3.3, null],
+    ['sin(x)', 1, Math.sin(1), null],
+    ['√(x^2 + 123456)', 1, 351.4, null],
+  ])('%s at %s', (text, x, value, expected) => {
+    expect(formOf(text, rational.rational(x), value)).toBe(expected);
+  });
+
+  test('a decimal needs none, nor has a value that does not exist one', () => {
+    const x = new Map([['x', rational.rational(1)]]);
+    const quarter = readExpression('1/4', { names: new Set(), functions: new Set() });
+    if (!quarter.ok) throw new Error('1/4');
+    expect(exactTextOf(quarter.value, x, exact(1, 4))).toBeNull();
+    expect(exactTextOf(quarter.value, x, knownNumber(NaN))).toBeNull();
   });
 });

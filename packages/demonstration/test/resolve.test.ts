@@ -58,6 +58,16 @@ describe('a document is worked out', () => {
     expect(lines(work(tangentDocument(text, at)), 't').slice(-1)).toEqual(expected);
   });
 
+  test('a value that no decimal shows is given in its exact form, too', () => {
+    const root = work(tangentDocument('f(x) = √(x + 1)', '1'));
+    expect(lines(root, 'p')).toEqual(['f(1) = √2 ≈ 1.414']);
+    expect(lines(root, 't')[0]).toBe("f'(1) = √2/4 ≈ 0.354");
+    expect(lines(work(tangentDocument('f(x) = x^3/3', '1')), 'p')).toEqual(['f(1) = 1/3 ≈ 0.333']);
+    // In motion nothing is exact.
+    const moving = resolve(tangentDocument('f(x) = √(x + 1)', '1'), withValue(emptyStage, 'a', 1.0000001));
+    expect(lines(moving, 'p')).toEqual(['f(1.000) ≈ 1.414']);
+  });
+
   test('where there is no tangent a sentence says why', () => {
     const sentence = (text: string, at: string) =>
       resultOf<TangentResult>(work(tangentDocument(text, at)), 't').sentence;

@@ -12,10 +12,14 @@ export const live = (text: string): Part => ({ kind: 'number', text });
 /** The relation as a live part: it changes between = and ≈ while a number moves, and nothing is typeset again. */
 export const liveRelation = (isExact: boolean): Part => live(` ${relation(isExact)} `);
 
-/** `= 4.250` or `≈ 0.333`, as the end of a statement. */
-export function equalsResult(number: KnownNumber, rule: RoundingRule): Part[] {
+/**
+ * `= 4.250`, `≈ 0.333` or `= 1/3 ≈ 0.333`, as the end of a statement.
+ * @param form the number's exact form as text, where one is proved
+ */
+export function equalsResult(number: KnownNumber, rule: RoundingRule, form: string | null = null): Part[] {
   const { text, isExact } = format(number, rule);
-  return [liveRelation(isExact), live(text)];
+  const before = form !== null && !isExact ? live(` = ${form} ≈ `) : liveRelation(isExact);
+  return [before, live(text)];
 }
 
 export interface LineEquation {

@@ -1,4 +1,5 @@
-import { evaluateAt, exactValue, knownNumber, latexFunction } from '@yperkine/core';
+import { evaluateAt, exactValue, knownNumber, latexFunction, type Rational } from '@yperkine/core';
+import { exactTextOf } from '../../numbers/exactText.ts';
 import { equalsResult, latex, live } from '../../numbers/line.ts';
 import { format } from '../../numbers/format.ts';
 import { toneOf } from '../../scene/tone.ts';
@@ -17,7 +18,8 @@ export const pointKind: EntryKind<'point'> = {
     const y = valueOn(curve, at);
     const { rule } = context;
     const name = latexFunction(curve.name, curve.order);
-    const line = [latex(`${name}(`), live(at.text), latex(')'), ...equalsResult(y, rule)];
+    const form = at.value.exact && exactTextOf(curve.body, exactValues(curve, at.value.exact), y);
+    const line = [latex(`${name}(`), live(at.text), latex(')'), ...equalsResult(y, rule, form)];
     const sentence = Number.isFinite(y.value)
       ? `The point lies on the curve at ${curve.variable} = ${at.text}, at the height ${format(y, rule).text}.`
       : `${curve.name} has no value at ${curve.variable} = ${at.text}.`;
@@ -54,11 +56,14 @@ export function placeOn(entry: { on: string; parameter: string }, context: WorkC
   return { curve, at };
 }
 
+/** The exact values of all names of a curve's formula, as far as they are known. */
+export const exactValues = (curve: CurveResult, at: Rational): ReadonlyMap<string, Rational> =>
+  new Map([...curve.exactParameters, [curve.variable, at]]);
+
 /** The value of a curve at a parameter, exact where rational arithmetic reaches. */
 export function valueOn(curve: CurveResult, at: ParameterResult) {
   const exactAt = at.value.exact;
-  const exact =
-    exactAt && exactValue(curve.body, new Map([...curve.exactParameters, [curve.variable, exactAt]]));
+  const exact = exactAt && exactValue(curve.body, exactValues(curve, exactAt));
   const value = evaluateAt(curve.program, at.value.value, curve.parameters);
   return knownNumber(value, Number.isNaN(value) ? null : exact);
 }

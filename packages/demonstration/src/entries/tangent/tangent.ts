@@ -1,4 +1,13 @@
-import { latexFunction, latexName, tangentAt, type Tangent } from '@yperkine/core';
+import {
+  derivativeOf,
+  latexFunction,
+  latexName,
+  tangentAt,
+  TooLarge,
+  writtenNumber,
+  type Tangent,
+} from '@yperkine/core';
+import { exactTextOf } from '../../numbers/exactText.ts';
 import { equalsResult, latex, lineEquation, live, liveRelation, type Line } from '../../numbers/line.ts';
 import { format, formatTidily, type RoundingRule } from '../../numbers/format.ts';
 import type { Mark } from '../../scene/mark.ts';
@@ -6,7 +15,7 @@ import { toneOf, type Tone } from '../../scene/tone.ts';
 import type { TierView } from '../../scene/view.ts';
 import type { EntryKind } from '../kind.ts';
 import { waiting, worked } from '../outcome.ts';
-import { placeOn, type Place } from '../point/point.ts';
+import { exactValues, placeOn, type Place } from '../point/point.ts';
 import type { TangentResult } from '../results.ts';
 
 /** The tangent to a curve at a parameter: its slope, its equation, its rise-over-run triangle of base 1. */
@@ -98,7 +107,7 @@ function linesOf(tangent: Tangent, { curve, at }: Place, rule: RoundingRule): Li
   switch (tangent.kind) {
     case 'line': {
       const { line } = lineEquation(tangent.slope, tangent.intercept, curve.variable, rule);
-      return [[...slopeHead, ...equalsResult(tangent.slope, rule)], line];
+      return [[...slopeHead, ...equalsResult(tangent.slope, rule, slopeForm(tangent, curve))], line];
     }
     case 'vertical': {
       const x = formatTidily(tangent.x, rule);
@@ -107,6 +116,18 @@ function linesOf(tangent: Tangent, { curve, at }: Place, rule: RoundingRule): Li
     case 'undefined':
     case 'noSlope':
       return [];
+  }
+}
+
+/** The exact form of the slope, at a place that is exact itself. */
+function slopeForm({ x, slope }: SlopedTangent, curve: Place['curve']): string | null {
+  if (!x.exact || slope.exact !== null)
+    return slope.exact && exactTextOf(writtenNumber(slope), new Map(), slope);
+  try {
+    return exactTextOf(derivativeOf(curve.body, curve.variable), exactValues(curve, x.exact), slope);
+  } catch (error) {
+    if (error instanceof TooLarge) return null;
+    throw error;
   }
 }
 

@@ -1,0 +1,40 @@
+import { canonical } from './canonical.ts';
+import { withoutDerivatives } from './differentiate.ts';
+import { TooLarge } from './limits.ts';
+import { literal } from './pieces.ts';
+import type { Rational } from './rational.ts';
+import { shortest } from './shortest.ts';
+import * as tree from '../language/tree.ts';
+import type { Expression } from '../language/tree.ts';
+
+/**
+ * A formula with rational numbers put in for all its names, simplified: √(x + 1) at 1 is √2. The form is equal to the
+ * value wherever there is one; nothing is recognised or rounded. Null where a name is left or algebra does not reach.
+ */
+export function exactForm(body: Expression, values: ReadonlyMap<string, Rational>): Expression | null {
+  let formula: Expression = body;
+  for (const [name, value] of values) formula = tree.substitute(formula, name, literal(value));
+  if (!isConstant(formula)) return null;
+  try {
+    return shortest(canonical(withoutDerivatives(formula)), 'fraction');
+  } catch (error) {
+    if (error instanceof TooLarge || error instanceof RangeError) return null;
+    throw error;
+  }
+}
+
+/** Free of names and of what algebra keeps as it is: pieces, sums, integrals, limits. */
+function isConstant(node: Expression): boolean {
+  switch (node.kind) {
+    case 'name':
+    case 'apply':
+    case 'distance':
+    case 'piecewise':
+    case 'summation':
+    case 'integral':
+    case 'limit':
+      return false;
+    default:
+      return tree.children(node).every(isConstant);
+  }
+}
