@@ -18,6 +18,14 @@ for (const colorScheme of ['light', 'dark'] as const) {
     };
     await teacher.openNew();
     await teacher.buildTangent();
+    await teacher.show('Secant');
+    await teacher.show('Lens');
+    await teacher.show('Where is the slope k?');
+    await teacher.state("f'(3)");
+    await page.getByRole('button', { name: 'Add', exact: true }).click();
+    await expect(page.getByRole('button', { name: 'Normal' })).toBeVisible();
+    expect(await faults()).toEqual([]);
+    await page.keyboard.press('Escape');
     await teacher.state('q(x) = 2 +');
     expect(await faults()).toEqual([]);
     await page.getByRole('button', { name: 'Axes' }).click();
@@ -50,6 +58,9 @@ test('by keyboard alone: a function, a tangent, its place, motion', async ({ tea
   await page.getByRole('button', { name: 'More for Given' }).focus();
   await page.keyboard.press('Enter');
   await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('Enter');
+  // The chooser is open; its search field has the focus, and Enter takes the best match.
+  await page.keyboard.type('touches');
   await page.keyboard.press('Enter');
   await expect(teacher.entry(/Tangent to f/)).toBeVisible();
   await teacher.handle.focus();
@@ -118,7 +129,7 @@ test.describe('on a phone, by touch', () => {
     await teacher.state('f(x) = 0.2x + 0.2');
     const pixel = (await teacher.placeOnPage())(1, 0.4);
     await page.touchscreen.tap(pixel.x, pixel.y - 22);
-    await page.getByRole('button', { name: 'Tangent here' }).tap();
+    await page.getByRole('button', { name: 'Tangent', exact: true }).tap();
     await expect(teacher.handle).toHaveAttribute('aria-valuetext', /^1,/);
 
     const touch = await page.context().newCDPSession(page);

@@ -12,7 +12,7 @@ test('a function in pieces, with a domain, and pasted as LaTeX is stated like an
   await expect(page.getByTestId('preview').locator('math')).toContainText('otherwise');
   await page.keyboard.press('Enter');
   await expect(teacher.entry('Given')).toContainText('otherwise');
-  await teacher.chooseFor('Given', 'Tangent');
+  await teacher.show('Tangent');
   await teacher.setValue('a', '0.5');
   await expect(teacher.entry(/Tangent/)).toContainText('0.25');
   await teacher.setValue('a', '1');

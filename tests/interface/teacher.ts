@@ -63,11 +63,17 @@ export class Teacher {
     await this.page.getByRole('menuitem', { name: action }).click();
   }
 
+  /** Opens the chooser for a given and takes a study from it. */
+  async show(study: string, heading = 'Given'): Promise<void> {
+    await this.chooseFor(heading, 'Show more of it …');
+    await this.page.getByRole('dialog').getByRole('button', { name: study, exact: true }).click();
+  }
+
   /** f with a tangent and its slope in a tier of its own, made through the interface. */
   async buildTangent(text = 'f(x) = 3x^2 - 5x - 2'): Promise<void> {
     await this.state(text);
-    await this.chooseFor('Given', 'Tangent');
-    await this.chooseFor('Given', /Slope .* in its own tier/);
+    await this.show('Tangent');
+    await this.show('Derivative');
     await expect(this.handle).toBeVisible();
   }
 

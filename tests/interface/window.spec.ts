@@ -119,7 +119,7 @@ test('3. near the curve it stands out and a ghost shows where a click will land;
   await page.mouse.click(place.x + 3, place.y - 9);
   const { violations } = await new AxeBuilder({ page }).include('[role="dialog"]').analyze();
   expect(violations.map(({ id }) => id)).toEqual([]);
-  await page.getByRole('button', { name: 'Tangent here' }).click();
+  await page.getByRole('button', { name: 'Tangent', exact: true }).click();
   await expect(teacher.entry(/Tangent to f/)).toContainText('y');
   await teacher.untilSaved();
   const parameter = Object.values((await teacher.stored()).entries).find(({ kind }) => kind === 'parameter');

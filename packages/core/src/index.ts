@@ -29,6 +29,7 @@ export { WasmEvaluator } from './evaluate/wasm.ts';
 export { ArrayEvaluator } from './evaluate/arrays.ts';
 export { evaluateAt } from './evaluate/values.ts';
 export { derivativesAt, taylorCoefficients } from './evaluate/jets.ts';
+export { isContinuousBetween } from './evaluate/continuity.ts';
 export { enclose } from './evaluate/enclosures.ts';
 export type { Interval } from './evaluate/interval.ts';
 export { exactValue } from './evaluate/exact.ts';

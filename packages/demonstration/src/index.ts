@@ -1,4 +1,5 @@
 export * from './schema/document.ts';
+export * from './scene/tone.ts';
 export { openDocument, migrated, migrations, type Migration, type Opened } from './schema/migrate.ts';
 export * from './changes/change.ts';
 export * from './changes/history.ts';
@@ -6,10 +7,24 @@ export * from './changes/rebase.ts';
 export * from './numbers/format.ts';
 export * from './numbers/line.ts';
 export { exactText, exactTextOf } from './numbers/exactText.ts';
-export { couldBeSlider } from './entries/function/function.ts';
+export { couldBeSlider } from './entries/formula.ts';
 export type { EntryProblem, Outcome } from './entries/outcome.ts';
-export type { CurveResult, ParameterResult, PointResult, Results, TangentResult } from './entries/results.ts';
-export { curveOf, resolve, type Resolution, type Resolved } from './resolve/resolve.ts';
+export { entryKinds } from './entries/table.ts';
+export { kindOf, makeEntry } from './entries/anyKind.ts';
+export { primed, type CurveResult } from './entries/curve.ts';
+export type { Head } from './entries/kind.ts';
+export type { StudyResult, StudyTable } from './entries/study.ts';
+export type { ParameterEntry, ParameterResult, Repeat } from './entries/parameter/parameter.ts';
+export type { PointResult } from './entries/point/point.ts';
+export type { TangentResult } from './entries/tangent/tangent.ts';
+export {
+  curveOf,
+  headOfEntry,
+  parameterOf,
+  resolve,
+  type Resolution,
+  type Resolved,
+} from './resolve/resolve.ts';
 export * from './stage/stage.ts';
 export * from './stage/motion.ts';
 export * from './stage/catch.ts';

@@ -55,6 +55,9 @@ class Recorder implements Surface {
     draw();
     this.clip = null;
   }
+  clippedToCircle(x: number, y: number, radius: number, draw: () => void): void {
+    this.clipped({ left: x - radius, top: y - radius, width: 2 * radius, height: 2 * radius }, draw);
+  }
 }
 
 const painted = (...scene: Parameters<typeof sceneOf>) => {

@@ -10,7 +10,7 @@ import {
   type Resolution,
   type TangentResult,
 } from '../src/index.ts';
-import { setField, slider, tangentDocument } from './sample.ts';
+import { given, setField, slider, tangentDocument } from './sample.ts';
 
 const work = (document: Document, previous?: Resolution) => resolve(document, emptyStage, previous);
 const resultOf = <T>(resolution: Resolution, id: string): T => {
@@ -86,7 +86,7 @@ describe('a document is worked out', () => {
       ...document,
       entries: {
         ...document.entries,
-        g: { kind: 'function' as const, order: 9, text: 'g(x) = x^2', tier: 'tier-f' },
+        g: given(9, 'g(x) = x^2'),
       },
     };
     const resolution = work(withMore);
@@ -97,12 +97,6 @@ describe('a document is worked out', () => {
 
   test('functions mention one another and parameters; circles and double names are said at the later entry', () => {
     const document = tangentDocument();
-    const given = (order: number, text: string) => ({
-      kind: 'function' as const,
-      order,
-      text,
-      tier: 'tier-f',
-    });
     const entries = {
       b: slider(1, 'b', '3'),
       g: given(2, 'g(x) = b h(x)'),
@@ -136,7 +130,7 @@ describe('only what depends on a change is worked out again', () => {
     ...tangentDocument(),
     entries: {
       ...tangentDocument().entries,
-      g: { kind: 'function' as const, order: 9, text: 'g(x) = x', tier: 'tier-f' },
+      g: given(9, 'g(x) = x'),
     },
   };
   const first = work(document);

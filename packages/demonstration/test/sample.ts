@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs';
 import {
   documentSchema,
   emptyDocument,
+  makeEntry,
   type Document,
   type Edit,
   type Entry,
@@ -13,18 +14,10 @@ export const slider = (
   name: string,
   value: string,
   more: Partial<Extract<Entry, { kind: 'parameter' }>> = {},
-): Entry => ({
-  kind: 'parameter',
-  order,
-  name,
-  value,
-  from: '-5',
-  to: '5',
-  step: '0.1',
-  seconds: '8',
-  repeat: 'once',
-  ...more,
-});
+): Entry => makeEntry('parameter', { order, name, value, repeat: 'once', ...more });
+
+export const given = (order: number, text: string, tier = 'tier-f'): Entry =>
+  makeEntry('function', { order, text, tier });
 
 /** f with a point, a tangent and f′ in a second tier, all at x = a. */
 export function tangentDocument(text = 'f(x) = 3x^2 - 5x - 2', at = '1'): Document {
@@ -32,11 +25,11 @@ export function tangentDocument(text = 'f(x) = 3x^2 - 5x - 2', at = '1'): Docume
     ...emptyDocument('Sample'),
     x: { from: -2, to: 3.5 },
     entries: {
-      f: { kind: 'function', order: 1, text, tier: 'tier-f' },
+      f: given(1, text),
       a: slider(2, 'a', at),
-      p: { kind: 'point', order: 3, on: 'f', parameter: 'a' },
-      t: { kind: 'tangent', order: 4, on: 'f', parameter: 'a', triangle: true },
-      d: { kind: 'derivative', order: 5, of: 'f', degree: 1, tier: 'slope' },
+      p: makeEntry('point', { order: 3, on: 'f', parameter: 'a' }),
+      t: makeEntry('tangent', { order: 4, on: 'f', parameter: 'a' }),
+      d: makeEntry('derivative', { order: 5, of: 'f', tier: 'slope' }),
     },
     tiers: {
       'tier-f': { order: 1, y: { from: -6, to: 8 }, yTicks: null },

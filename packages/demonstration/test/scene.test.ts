@@ -31,7 +31,10 @@ describe('the scene', () => {
   const scene = sceneOf(document);
 
   test('draws f above and f′ under it, on one x-axis', () => {
-    expect(scene.tiers.map(({ title }) => title?.latex)).toEqual(['f(x)', "f'(x)"]);
+    expect(scene.tiers.map(({ title }) => title?.names.map(({ latex }) => latex))).toEqual([
+      ['f(x)'],
+      ["f'(x)"],
+    ]);
     const [upper, lower] = scene.tiers.map(({ view }) => view);
     expect(upper?.toX(1)).toBe(lower?.toX(1));
     expect(marks(scene, 0, 'curve')).toHaveLength(1);

@@ -1,4 +1,4 @@
-import { emptyDocument, openDocument, type Document, type Entry } from '@yperkine/demonstration';
+import { emptyDocument, makeEntry, openDocument, type Document, type Entry } from '@yperkine/demonstration';
 import { AccountRow, DemonstrationRow } from './models.ts';
 
 /** The demo teacher of Tarn Valley, who signs in without a password, in demo mode only. */
@@ -13,24 +13,8 @@ interface Example {
   readonly document: Document;
 }
 
-const slider = (
-  order: number,
-  name: string,
-  value: string,
-  from: string,
-  to: string,
-  step: string,
-): Entry => ({
-  kind: 'parameter',
-  order,
-  name,
-  value,
-  from,
-  to,
-  step,
-  seconds: '10',
-  repeat: 'thereAndBack',
-});
+const slider = (order: number, name: string, value: string, from: string, to: string, step: string): Entry =>
+  makeEntry('parameter', { order, name, value, from, to, step, seconds: '10' });
 
 type Windows = Pick<Document, 'x'> & { readonly y: Document['x']; readonly slopeY: Document['x'] };
 
@@ -41,11 +25,11 @@ function slopeDemonstration(title: string, text: string, parameter: Entry, windo
     ...emptyDocument(title),
     x: windows.x,
     entries: {
-      [on]: { kind: 'function', order: 1, text, tier: 'tier-f' },
+      [on]: makeEntry('function', { order: 1, text, tier: 'tier-f' }),
       a: parameter,
-      point: { kind: 'point', order: 3, on, parameter: 'a' },
-      tangent: { kind: 'tangent', order: 4, on, parameter: 'a', triangle: true },
-      slope: { kind: 'derivative', order: 5, of: on, degree: 1, tier: 'tier-slope' },
+      point: makeEntry('point', { order: 3, on, parameter: 'a' }),
+      tangent: makeEntry('tangent', { order: 4, on, parameter: 'a' }),
+      slope: makeEntry('derivative', { order: 5, of: on, tier: 'tier-slope' }),
     },
     tiers: {
       'tier-f': { order: 1, y: windows.y, yTicks: null },

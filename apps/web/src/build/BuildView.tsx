@@ -5,6 +5,7 @@ import { api, Refusal } from '../api/client.ts';
 import { WorkbenchContext } from '../state/context.ts';
 import { openWorkbench, type OpenDemonstration } from '../state/openWorkbench.ts';
 import { ConflictDialog } from './ConflictDialog.tsx';
+import { Chooser } from './chooser/Chooser.tsx';
 import { Deck } from './deck/Deck.tsx';
 import { listenToKeys } from './keys.ts';
 import { Notices } from './SavedState.tsx';
@@ -82,6 +83,7 @@ function BuildView({ demonstration, opened }: { demonstration: string; opened: O
         </div>
         <Working demonstration={demonstration} />
       </main>
+      <Chooser />
       <ConflictDialog />
     </div>
   );

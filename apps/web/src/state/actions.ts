@@ -1,22 +1,29 @@
 import {
   canonicalName,
   chooseYRange,
-  headOf,
   isReserved,
   rational,
   readDefinition,
   readExpression,
   sentence,
+  tree,
   type Problem,
+  type Scope,
 } from '@yperkine/core';
 import {
   couldBeSlider,
   curveOf,
+  decimalText,
+  familyCount,
   fineStep,
   firstTier,
   fitEdits,
+  kindOf,
   lastOrder,
+  makeEntry,
   nearestPosition,
+  parameterOf,
+  placeOfStudy,
   resolve,
   shownX,
   sliderScale,
@@ -24,6 +31,8 @@ import {
   type Document,
   type Edit,
   type Entry,
+  type EntryKindName,
+  type EntryOf,
   type FitScope,
   type Id,
 } from '@yperkine/demonstration';
@@ -58,13 +67,13 @@ function freeName(document: Document, letters: readonly string[]): string {
   }
 }
 
-const nameOf = (entry: Entry): string | undefined =>
-  entry.kind === 'parameter' ? entry.name : entry.kind === 'function' ? headOf(entry.text)?.name : undefined;
+const nameOf = (entry: Entry): string | undefined => kindOf(entry).defines?.(entry)?.name;
 
 /** Takes the next given: a function, a number with a slider, or a bare formula that gets a name. */
 export function addGiven(workbench: Workbench, typed: string): Addition {
   const { document } = workbench.state;
   const { scope } = workbench.current().directory;
+  if (isValue(typed, scope)) return addValue(workbench, typed);
   const text = typed.includes('=') ? typed : `${freeName(document, functionLetters)}(x) = ${typed}`;
   const shift = text.length - typed.length;
   if (!typed.trim()) return refused(readExpression(typed), 0);
@@ -74,7 +83,30 @@ export function addGiven(workbench: Workbench, typed: string): Addition {
   if (Object.values(document.entries).some((entry) => nameOf(entry) === name)) {
     return { ok: false, message: `“${name}” is already taken; please choose another name.` };
   }
-  return variable === undefined ? addParameter(workbench, text, name) : addFunction(workbench, text);
+  if (variable !== undefined) return addFunction(workbench, text);
+  return literalText(text) === null ? addValue(workbench, text) : addParameter(workbench, text, name);
+}
+
+/** A bare formula that asks for a value of a function that is there: f'(3). */
+function isValue(typed: string, scope: Scope): boolean {
+  if (typed.includes('=')) return false;
+  const reading = readExpression(typed, scope);
+  return reading.ok && tree.mentioned(reading.value).functions.size > 0;
+}
+
+function addValue(workbench: Workbench, text: string): Addition {
+  const order = lastOrder(workbench.state.document.entries);
+  workbench.change([added(newId(), makeEntry('value', { order, text }))]);
+  return { ok: true };
+}
+
+/** The number behind the equals sign, where it is one; null for a formula. */
+function literalText(text: string): string | null {
+  const value = text
+    .slice(text.indexOf('=') + 1)
+    .trim()
+    .replace('−', '-');
+  return rational.parseDecimal(value) ? value : null;
 }
 
 function refused(
@@ -96,7 +128,9 @@ function addFunction(workbench: Workbench, text: string): Addition {
   const { document, stage } = workbench.state;
   const isFirst = !Object.values(document.entries).some(({ kind }) => kind === 'function');
   const tier = document.tiers[firstTier] ? firstTier : (Object.keys(document.tiers)[0] ?? firstTier);
-  const entry: Entry = { kind: 'function', order: lastOrder(document.entries), text, tier };
+  const family =
+    Object.values(document.entries).filter(({ kind }) => kind === 'function').length % familyCount;
+  const entry = makeEntry('function', { order: lastOrder(document.entries), text, tier, family });
   const edits = [added(newId(), entry)];
   if (isFirst) {
     const after = applyChange(document, { id: 'preview', edits });
@@ -108,12 +142,8 @@ function addFunction(workbench: Workbench, text: string): Addition {
 
 /** The value and limits of a new slider around a typed number. */
 function addParameter(workbench: Workbench, text: string, name: string): Addition {
-  const value = text
-    .slice(text.indexOf('=') + 1)
-    .trim()
-    .replace('−', '-');
-  const exact = rational.parseDecimal(value);
-  if (!exact) return { ok: false, message: `A slider starts at a number: write ${name} = 3.` };
+  const value = literalText(text) ?? '0';
+  const exact = rational.parseDecimal(value) ?? rational.zero;
   const reach = Math.max(5, 10 ** Math.ceil(Math.log10(Math.abs(rational.toNumber(exact)) || 1)));
   workbench.change([
     added(newId(), parameterEntry(workbench.state.document, name, value, -reach, reach, '0.1')),
@@ -129,17 +159,8 @@ function parameterEntry(
   to: number,
   step: string,
 ): Entry {
-  return {
-    kind: 'parameter',
-    order: lastOrder(document.entries),
-    name,
-    value,
-    from: String(from),
-    to: String(to),
-    step,
-    seconds: '8',
-    repeat: 'thereAndBack',
-  };
+  const limits = { from: String(from), to: String(to), step };
+  return makeEntry('parameter', { order: lastOrder(document.entries), name, value, ...limits });
 }
 
 /** Makes an unknown name a number with a slider. */
@@ -154,10 +175,9 @@ export function makeParameter(workbench: Workbench, typedName: string): void {
 /** The slider of a place on a curve: the one its studies share already, or a new one. */
 function placeParameter(workbench: Workbench, on: Id, at: number | undefined): { id: Id; edits: Edit[] } {
   const { document, stage } = workbench.state;
-  const shared = Object.values(document.entries).find(
-    (entry) => (entry.kind === 'point' || entry.kind === 'tangent') && entry.on === on,
-  );
-  if (shared && 'parameter' in shared && at === undefined) return { id: shared.parameter, edits: [] };
+  const shared = Object.values(document.entries).find((entry) => placeOfStudy(entry)?.on === on);
+  const place = shared && placeOfStudy(shared);
+  if (place && at === undefined) return { id: place.parameter, edits: [] };
   const { from, to } = shownX(document, stage);
   const step = fineStep(from, to);
   const limits = { from: Number(from.toPrecision(6)), to: Number(to.toPrecision(6)) };
@@ -170,19 +190,112 @@ function placeParameter(workbench: Workbench, on: Id, at: number | undefined): {
   return { id, edits: [added(id, { ...draft, value })] };
 }
 
-/** @param at the x of the place; without it the curve's own slider is used, if it has one */
-export function addPoint(workbench: Workbench, on: Id, at?: number): void {
+/** Kinds of entries that stand on a curve at the value of a parameter. */
+type PlaceKind = {
+  [K in EntryKindName]: EntryOf<K> extends { on: Id; parameter: Id } ? K : never;
+}[EntryKindName];
+
+/**
+ * Puts in a study of a curve at a place.
+ * @param at the x of the place; without it the curve's own slider is used, if it has one
+ * @param more settings of its own, and changes that belong to it
+ */
+export function addStudy<K extends PlaceKind>(
+  workbench: Workbench,
+  kind: K,
+  on: Id,
+  at?: number,
+  more: { readonly fields?: Partial<EntryOf<K>>; readonly edits?: readonly Edit[] } = {},
+): void {
   const { id, edits } = placeParameter(workbench, on, at);
   const order = lastOrder(workbench.state.document.entries) + 1;
-  workbench.change([...edits, added(newId(), { kind: 'point', order, on, parameter: id })]);
+  const study = makeEntry(kind, { order, on, parameter: id, ...more.fields } as never);
+  workbench.change([...edits, ...(more.edits ?? []), added(newId(), study)]);
   workbench.choose(id);
 }
 
-export function addTangent(workbench: Workbench, on: Id, at?: number): void {
-  const { id, edits } = placeParameter(workbench, on, at);
-  const order = lastOrder(workbench.state.document.entries) + 1;
-  workbench.change([...edits, added(newId(), { kind: 'tangent', order, on, parameter: id, triangle: true })]);
-  workbench.choose(id);
+/** Letters that the step of a secant takes. */
+const stepLetters = [...'hkd'];
+
+/** A secant of a curve with the step that its others have, or a new one. */
+export function addSecant(workbench: Workbench, on: Id, at?: number): void {
+  const { document, stage } = workbench.state;
+  const shared = stepOf(workbench, on);
+  if (shared !== undefined) return addStudy(workbench, 'secant', on, at, { fields: { step: shared } });
+  const { from, to } = shownX(document, stage);
+  const reach = 10 ** Math.floor(Math.log10((to - from) / 2));
+  const entry = makeEntry('parameter', {
+    order: lastOrder(document.entries) + 0.5,
+    name: freeName(document, stepLetters),
+    value: decimalText(rational.fromDouble(Math.max(1, reach))),
+    from: '0',
+    to: decimalText(rational.fromDouble(Math.max(2, Math.ceil((to - from) / 2)))),
+    step: '0.001',
+    repeat: 'once',
+  });
+  const id = newId();
+  addStudy(workbench, 'secant', on, at, { fields: { step: id }, edits: [added(id, entry)] });
+}
+
+/** Where a curve has a given slope, over the window that is shown; the slope itself is typed in the card. */
+export function addSlopeEquals(workbench: Workbench, on: Id): void {
+  const { document, stage } = workbench.state;
+  const { from, to } = shownX(document, stage);
+  const [left, right] = [from, to].map((limit) =>
+    decimalText(rational.fromDouble(Number(limit.toPrecision(6)))),
+  );
+  const order = lastOrder(document.entries) + 1;
+  workbench.change([added(newId(), makeEntry('slopeEquals', { order, on, from: left, to: right } as never))]);
+}
+
+/** The step of a curve's secants, if it has any. */
+export function stepOf(workbench: Workbench, on: Id): Id | undefined {
+  const secant = Object.values(workbench.state.document.entries).find(
+    (entry) => entry.kind === 'secant' && entry.on === on,
+  );
+  return secant?.kind === 'secant' ? secant.step : undefined;
+}
+
+/** Gives a step one of its usual values, widening the slider where it does not reach so far. */
+export function setStep(workbench: Workbench, step: Id, value: string): void {
+  const entry = workbench.state.document.entries[step];
+  if (entry?.kind !== 'parameter') return;
+  workbench.stop();
+  if (Number(value) > Number(entry.to)) setField(workbench, step, 'to', value, `step ${step}`);
+  workbench.setValue(step, value, `step ${step}`);
+}
+
+/** The smallest step that the closing motion comes to; at 0 there would be no secant left. */
+const closed = 0.001;
+
+/** Lets a step shrink until the two points nearly meet, slower and slower. */
+export function closeUp(workbench: Workbench, step: Id): void {
+  const parameter = parameterOf(workbench.current(), step);
+  if (!parameter) return;
+  const { value } = parameter.value;
+  const start = Math.abs(value) > closed * 2 ? value : Math.min(1, rational.toNumber(parameter.scale.to));
+  workbench.playRun(step, {
+    from: start,
+    to: Math.sign(start || 1) * closed,
+    start,
+    seconds: 6,
+    repeat: 'once',
+    pace: 'closing',
+  });
+}
+
+/** Replaces one field of an entry. */
+export function setField(
+  workbench: Workbench,
+  id: Id,
+  field: string,
+  value: unknown,
+  together?: string,
+): void {
+  const entry = workbench.state.document.entries[id];
+  if (!entry) return;
+  const old = (entry as Readonly<Record<string, unknown>>)[field];
+  workbench.change([{ at: 'field', of: 'entries', id, field, old, new: value }], together);
 }
 
 /** The derivative of a curve in a tier of its own under the others. */
@@ -190,7 +303,7 @@ export function addDerivative(workbench: Workbench, of: Id): void {
   const { document, stage } = workbench.state;
   const tier = newId();
   const order = lastOrder(document.entries);
-  const entry: Entry = { kind: 'derivative', order, of, degree: 1, tier };
+  const entry = makeEntry('derivative', { order, of, tier });
   const frame = { order: lastOrder(document.tiers), y: { from: -5, to: 5 }, yTicks: null };
   const id = newId();
   const preview = applyChange(document, {
@@ -228,18 +341,7 @@ export function removeEntry(workbench: Workbench, id: Id): void {
   workbench.change(edits);
 }
 
-function standsOn(entry: Entry): Id[] {
-  switch (entry.kind) {
-    case 'function':
-    case 'parameter':
-      return [];
-    case 'point':
-    case 'tangent':
-      return [entry.on, entry.parameter];
-    case 'derivative':
-      return [entry.of];
-  }
-}
+const standsOn = (entry: Entry): readonly Id[] => kindOf(entry).standsOn(entry);
 
 /** Sliders that only served studies which go, and that no formula mentions. */
 function abandonedSliders(document: Document, gone: ReadonlySet<Id>): Id[] {
@@ -251,9 +353,7 @@ function abandonedSliders(document: Document, gone: ReadonlySet<Id>): Id[] {
     const entry = document.entries[id];
     if (entry?.kind !== 'parameter') return false;
     const isServing = kept.some(([, other]) => standsOn(other).includes(id));
-    const isMentioned = kept.some(
-      ([, other]) => other.kind === 'function' && other.text.includes(entry.name),
-    );
+    const isMentioned = kept.some(([, other]) => 'text' in other && other.text.includes(entry.name));
     return !isServing && !isMentioned;
   });
 }

@@ -58,6 +58,8 @@ export interface WorkbenchState {
   readonly emphasis: Id | null;
   /** The entry whose formula is open in place. */
   readonly open: Id | null;
+  /** The chooser is open, for the curve of this entry if one was meant. */
+  readonly choosing: { readonly on: Id | null } | null;
   readonly saveState: SaveState;
   /** Places changed both here and in another window, waiting for the teacher's choice. */
   readonly conflicts: readonly Conflict[];
@@ -84,6 +86,7 @@ export class Workbench {
       caught: null,
       emphasis: null,
       open: null,
+      choosing: null,
       saveState: 'saved' as SaveState,
       conflicts: [],
       notice: null,
@@ -177,6 +180,10 @@ export class Workbench {
     this.seal();
     this.set({ open });
   }
+  choosing(choosing: WorkbenchState['choosing']): void {
+    this.seal();
+    this.set({ choosing });
+  }
   tell(notice: string | null): void {
     this.set({ notice });
   }
@@ -241,7 +248,13 @@ export class Workbench {
       seconds: Number(entry.seconds),
       repeat: entry.repeat,
     };
-    this.set({ playing: { parameter, run, since: null }, here: parameter });
+    this.playRun(parameter, run);
+    this.set({ here: parameter });
+  }
+
+  /** Moves a parameter through a run of its own. */
+  playRun(parameter: Id, run: Run): void {
+    this.set({ playing: { parameter, run, since: null } });
   }
 
   /** Stops what plays; the value stays where it is. */

@@ -38,10 +38,18 @@ export class CanvasSurface implements Surface {
   }
 
   clipped({ left, top, width, height }: Frame, draw: () => void): void {
+    this.clippedTo((pen) => pen.rect(left, top, width, height), draw);
+  }
+
+  clippedToCircle(x: number, y: number, radius: number, draw: () => void): void {
+    this.clippedTo((pen) => pen.arc(x, y, radius, 0, 2 * Math.PI), draw);
+  }
+
+  private clippedTo(build: (pen: Pen) => void, draw: () => void): void {
     const { context } = this;
     context.save();
     context.beginPath();
-    context.rect(left, top, width, height);
+    build(context);
     context.clip();
     draw();
     context.restore();

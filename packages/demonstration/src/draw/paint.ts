@@ -1,6 +1,6 @@
 import type { Id } from '../schema/document.ts';
 import type { PlacedLabel } from '../scene/labels.ts';
-import type { Mark } from '../scene/mark.ts';
+import type { Mark, MarkOf } from '../scene/mark.ts';
 import type { Scene, SceneTier } from '../scene/scene.ts';
 import type { Pen, Surface } from './surface.ts';
 
@@ -25,6 +25,7 @@ export function paint(scene: Scene, surface: Surface, emphasis: Emphasis = { ent
   paintReadingLine(scene, surface);
   for (const tier of scene.tiers) {
     surface.clipped(grown(tier), () => tier.marks.forEach((mark) => paintPlace(mark, surface)));
+    tier.marks.forEach((mark) => mark.kind === 'lens' && paintLens(mark, surface, emphasis));
     if (scene.size.furniture) tier.labels.forEach((label) => paintLabel(label, surface));
   }
 }
@@ -98,7 +99,7 @@ function paintMark(mark: Mark, surface: Surface, { entry }: Emphasis): void {
           pen.moveTo(mark.x0, mark.y0);
           pen.lineTo(mark.x1, mark.y1);
         },
-        { stroke: mark.tone, width: mark.weight + (mark.entry === entry ? 1 : 0) },
+        { stroke: mark.tone, width: mark.weight + (mark.entry === entry ? 1 : 0), dash: mark.dash },
       );
       return;
     case 'polygon': {
@@ -120,6 +121,7 @@ function paintMark(mark: Mark, surface: Surface, { entry }: Emphasis): void {
     case 'point':
     case 'dot':
     case 'label':
+    case 'lens':
       return;
   }
 }
@@ -150,6 +152,33 @@ function paintPlace(mark: Mark, surface: Surface): void {
     pen.arc(mark.x, mark.y, radius, 0, fullCircle);
   };
   surface.path(circle, { fill: mark.tone, stroke: 'sheet', width: 2 });
+}
+
+/** The lens lies over everything else; a thin line leads from its place to it. */
+function paintLens(lens: MarkOf<'lens'>, surface: Surface, emphasis: Emphasis): void {
+  const { x, y, radius, source, text, marks } = lens;
+  const circle = (pen: Pen) => {
+    pen.moveTo(x + radius, y);
+    pen.arc(x, y, radius, 0, fullCircle);
+  };
+  const distance = Math.hypot(source.x - x, source.y - y);
+  if (distance > radius) {
+    const share = radius / distance;
+    surface.path(
+      (pen) => {
+        pen.moveTo(source.x, source.y);
+        pen.lineTo(x + (source.x - x) * share, y + (source.y - y) * share);
+      },
+      { stroke: 'quiet', opacity: 0.6 },
+    );
+  }
+  surface.path(circle, { fill: 'sheet' });
+  surface.clippedToCircle(x, y, radius, () => {
+    marks.forEach((mark) => paintMark(mark, surface, emphasis));
+    marks.forEach((mark) => paintPlace(mark, surface));
+  });
+  surface.path(circle, { stroke: 'ink', width: lens.entry === emphasis.entry ? 3 : 2 });
+  surface.text(text, x, y + radius - 12, { tone: 'quiet', size: 13, anchor: 'middle' });
 }
 
 function paintLabel({ left, top, width, height, label }: PlacedLabel, surface: Surface): void {

@@ -1,5 +1,5 @@
 import { resolve } from '../resolve/resolve.ts';
-import type { Document, Id } from '../schema/document.ts';
+import { inOrder, placeOfStudy, type Document, type Id } from '../schema/document.ts';
 import { buildScene } from '../scene/scene.ts';
 import { emptyStage } from '../stage/stage.ts';
 import { paint } from './paint.ts';
@@ -25,8 +25,6 @@ export function smallPicture(document: Document, palette: Palette = day): string
 
 /** The parameter that a demonstration is read at unless a person chose another. */
 export function hereOf(document: Document): Id | null {
-  const places = Object.values(document.entries).filter(
-    (entry) => entry.kind === 'point' || entry.kind === 'tangent',
-  );
-  return places.sort((a, b) => a.order - b.order)[0]?.parameter ?? null;
+  const places = inOrder(document.entries).flatMap(([, entry]) => placeOfStudy(entry) ?? []);
+  return places[0]?.parameter ?? null;
 }

@@ -34,11 +34,16 @@ export class SvgSurface implements Surface {
   }
 
   clipped({ left, top, width, height }: Frame, draw: () => void): void {
+    this.clippedTo(`<rect x="${left}" y="${top}" width="${width}" height="${height}"/>`, draw);
+  }
+
+  clippedToCircle(x: number, y: number, radius: number, draw: () => void): void {
+    this.clippedTo(`<circle cx="${x}" cy="${y}" r="${radius}"/>`, draw);
+  }
+
+  private clippedTo(shape: string, draw: () => void): void {
     const id = `clip${++this.clips}`;
-    this.pieces.push(
-      `<clipPath id="${id}"><rect x="${left}" y="${top}" width="${width}" height="${height}"/></clipPath>`,
-      `<g clip-path="url(#${id})">`,
-    );
+    this.pieces.push(`<clipPath id="${id}">${shape}</clipPath>`, `<g clip-path="url(#${id})">`);
     draw();
     this.pieces.push('</g>');
   }

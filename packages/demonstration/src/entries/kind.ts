@@ -1,12 +1,14 @@
-import type { EntryKindName, EntryOf, Id } from '../schema/document.ts';
+import type { KnownNumber } from '@yperkine/core';
+import type { z } from 'zod';
 import type { RoundingRule } from '../numbers/format.ts';
 import type { Directory } from '../resolve/directory.ts';
 import type { Mark } from '../scene/mark.ts';
+import type { Tone } from '../scene/tone.ts';
 import type { TierView } from '../scene/view.ts';
+import type { Id } from '../schema/fields.ts';
+import type { CurveResult } from './curve.ts';
 import type { Outcome } from './outcome.ts';
-import type { Results } from './results.ts';
-
-export type ResultOf<K extends EntryKindName> = Results[K];
+import type { ParameterResult } from './parameter/parameter.ts';
 
 /** What an entry may look at while it is worked out: everything else is none of its business. */
 export interface WorkContext {
@@ -15,21 +17,48 @@ export interface WorkContext {
   readonly rule: RoundingRule;
   /** The value of a parameter that is shown just now, where it differs from the document. */
   readonly staged: string | number | undefined;
-  /** The result of an entry that this one depends on. */
-  result<K extends EntryKindName>(id: Id, kind: K): ResultOf<K> | undefined;
-  /** The curve of a function or derivative that this one depends on. */
-  curve(id: Id): Results['function'] | undefined;
+  /** A parameter that this entry depends on. */
+  parameter(id: Id): ParameterResult | undefined;
+  /** The number that an entry stands for: a parameter or a named value. */
+  number(id: Id): KnownNumber | undefined;
+  /** A curve that this entry depends on, whatever kind of entry draws it. */
+  curve(id: Id): CurveResult | undefined;
 }
 
-/** Everything the product knows about one kind of entry. */
-export interface EntryKind<K extends EntryKindName> {
-  /** Ids of the entries whose results this one needs. */
-  dependsOn(entry: EntryOf<K>, directory: Directory): readonly Id[];
+/** How an entry is headed in the working. */
+export interface Head {
+  readonly heading: string;
+  readonly tone: Tone;
+}
+
+/** A name that an entry gives a meaning. */
+export interface DefinedName {
+  readonly name: string;
+  readonly isFunction: boolean;
+}
+
+/** Everything the product knows about one kind of entry: E is its stored form, R what comes out of it. */
+export interface EntryKind<E, R> {
+  readonly schema: z.ZodType<E>;
+  /** What a new entry has until somebody chooses otherwise. */
+  readonly defaults: Partial<E>;
+  /** Ids that the entry stands on: without them it means nothing and goes with them. */
+  standsOn(entry: E): readonly Id[];
+  /** Ids of the entries whose results this one needs; what it stands on, unless said otherwise. */
+  dependsOn?(entry: E, directory: Directory): readonly Id[];
+  /** The name that the entry defines. */
+  defines?(entry: E): DefinedName | undefined;
   /**
    * Works the entry out. `previous` is its last result, of which unchanged parts may be kept.
    * Bad input is a problem, never an exception.
    */
-  workOut(entry: EntryOf<K>, context: WorkContext, previous: ResultOf<K> | undefined): Outcome<ResultOf<K>>;
+  workOut(entry: E, context: WorkContext, previous: R | undefined): Outcome<R>;
   /** What there is to draw in a tier, in pixels. */
-  marks(id: Id, entry: EntryOf<K>, result: ResultOf<K>, tier: TierView): readonly Mark[];
+  marks(id: Id, entry: E, result: R, tier: TierView): readonly Mark[];
+  /** Its heading; without a result while it cannot be worked out. */
+  head(entry: E, result: R | undefined): Head;
+  /** The number that its name stands for, for kinds that define one. */
+  number?(result: R): KnownNumber;
+  /** The curve that it draws, for kinds that draw one. */
+  curve?(result: R): CurveResult;
 }

@@ -1,16 +1,24 @@
-import type { EntryKindName } from '../schema/document.ts';
 import { derivativeKind } from './derivative/derivative.ts';
 import { functionKind } from './function/function.ts';
-import type { EntryKind } from './kind.ts';
+import { lensKind } from './lens/lens.ts';
+import { normalKind } from './normal/normal.ts';
 import { parameterKind } from './parameter/parameter.ts';
 import { pointKind } from './point/point.ts';
+import { secantKind } from './secant/secant.ts';
+import { slopeEqualsKind } from './slopeEquals/slopeEquals.ts';
 import { tangentKind } from './tangent/tangent.ts';
+import { valueKind } from './value/value.ts';
 
-/** Every kind of entry: adding a study adds a folder and a row here. */
-export const entryKinds: { readonly [K in EntryKindName]: EntryKind<K> } = {
+/** Every kind of entry: adding one adds a folder and a row here. */
+export const entryKinds = {
   function: functionKind,
   parameter: parameterKind,
   point: pointKind,
   tangent: tangentKind,
+  value: valueKind,
   derivative: derivativeKind,
-};
+  lens: lensKind,
+  normal: normalKind,
+  secant: secantKind,
+  slopeEquals: slopeEqualsKind,
+} as const;

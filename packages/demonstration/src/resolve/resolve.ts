@@ -1,9 +1,11 @@
-import type { EntryKind, WorkContext } from '../entries/kind.ts';
+import type { KnownNumber } from '@yperkine/core';
+import { kindOf } from '../entries/anyKind.ts';
+import type { CurveResult } from '../entries/curve.ts';
+import type { EntryKind, Head, WorkContext } from '../entries/kind.ts';
 import { failed, type Outcome } from '../entries/outcome.ts';
-import type { CurveResult, Results } from '../entries/results.ts';
-import { entryKinds } from '../entries/table.ts';
+import type { ParameterResult } from '../entries/parameter/parameter.ts';
 import type { RoundingRule } from '../numbers/format.ts';
-import { inOrder, type Document, type Entry, type EntryKindName, type Id } from '../schema/document.ts';
+import { inOrder, type Document, type Entry, type Id } from '../schema/document.ts';
 import type { Stage } from '../stage/stage.ts';
 import { directoryOf, type Directory } from './directory.ts';
 
@@ -11,7 +13,7 @@ import { directoryOf, type Directory } from './directory.ts';
 export interface Resolved {
   readonly id: Id;
   readonly entry: Entry;
-  readonly outcome: Outcome<Results[EntryKindName]>;
+  readonly outcome: Outcome<unknown>;
   /** What it was worked out from, to tell whether anything changed. */
   readonly inputs: readonly unknown[];
 }
@@ -64,8 +66,8 @@ class Resolver {
     if (finished || !entry) return finished;
     if (this.open.has(id)) return undefined;
     this.open.add(id);
-    const kind = entryKinds[entry.kind] as unknown as EntryKind<EntryKindName>;
-    const dependencies = kind.dependsOn(entry, this.directory);
+    const kind = kindOf(entry);
+    const dependencies = kind.dependsOn?.(entry, this.directory) ?? kind.standsOn(entry);
     const results = dependencies.map((dependency) => this.visit(dependency)?.outcome);
     const inCircle = dependencies.find(
       (dependency) => this.open.has(dependency) && !this.done.has(dependency),
@@ -90,7 +92,7 @@ class Resolver {
   private workOut(
     id: Id,
     entry: Entry,
-    kind: EntryKind<EntryKindName>,
+    kind: EntryKind<Entry, unknown>,
     inputs: readonly unknown[],
     inCircle: Id | undefined,
   ): Resolved {
@@ -108,27 +110,41 @@ class Resolver {
   }
 
   private contextFor(id: Id): WorkContext {
-    const resultOf = (of: Id, kinds: readonly EntryKindName[]) => {
-      const resolved = this.done.get(of);
-      return resolved?.outcome.ok && kinds.includes(resolved.entry.kind)
-        ? resolved.outcome.result
-        : undefined;
-    };
     return {
       id,
       directory: this.directory,
       rule: this.rule,
       staged: this.stage.values[id],
-      result: <K extends EntryKindName>(of: Id, kind: K) => resultOf(of, [kind]) as Results[K] | undefined,
-      curve: (of) => resultOf(of, ['function', 'derivative']) as CurveResult | undefined,
+      parameter: (of) => parameterIn(this.done.get(of)),
+      number: (of) => numberIn(this.done.get(of)),
+      curve: (of) => curveIn(this.done.get(of)),
     };
   }
 }
 
-/** The curve of a function or derivative entry, if it could be worked out. */
-export function curveOf(resolution: Resolution, id: Id): CurveResult | undefined {
-  const resolved = resolution.entries.get(id);
-  if (!resolved?.outcome.ok) return undefined;
-  const isCurve = resolved.entry.kind === 'function' || resolved.entry.kind === 'derivative';
-  return isCurve ? (resolved.outcome.result as CurveResult) : undefined;
+function parameterIn(resolved: Resolved | undefined): ParameterResult | undefined {
+  return resolved?.outcome.ok && resolved.entry.kind === 'parameter'
+    ? (resolved.outcome.result as ParameterResult)
+    : undefined;
+}
+
+function numberIn(resolved: Resolved | undefined): KnownNumber | undefined {
+  return resolved?.outcome.ok ? kindOf(resolved.entry).number?.(resolved.outcome.result) : undefined;
+}
+
+function curveIn(resolved: Resolved | undefined): CurveResult | undefined {
+  return resolved?.outcome.ok ? kindOf(resolved.entry).curve?.(resolved.outcome.result) : undefined;
+}
+
+/** The value of a parameter entry, if it could be worked out. */
+export const parameterOf = (resolution: Resolution, id: Id): ParameterResult | undefined =>
+  parameterIn(resolution.entries.get(id));
+
+/** The curve that an entry draws, if it draws one and could be worked out. */
+export const curveOf = (resolution: Resolution, id: Id): CurveResult | undefined =>
+  curveIn(resolution.entries.get(id));
+
+/** How an entry is headed in the working. */
+export function headOfEntry({ entry, outcome }: Resolved): Head {
+  return kindOf(entry).head(entry, outcome.ok ? outcome.result : undefined);
 }

@@ -1,6 +1,6 @@
 import { compile, evaluatorFor, sampleCurve, TooLarge, type Program } from '@yperkine/core';
-import type { CurveResult } from '../entries/results.ts';
-import type { Id } from '../schema/document.ts';
+import type { CurveResult } from '../entries/curve.ts';
+import type { Id } from '../schema/fields.ts';
 import type { MarkOf } from './mark.ts';
 import { dashOf, toneOf } from './tone.ts';
 import type { TierView } from './view.ts';
@@ -61,7 +61,7 @@ export function curveMark(entry: Id, curve: CurveResult, tier: TierView): MarkOf
     kind: 'curve',
     entry,
     runs: inPixels,
-    tone: toneOf(curve.order),
+    tone: toneOf(curve.order, curve.family),
     dash: dashOf(curve.order),
     weight: 2.5,
   };

@@ -130,10 +130,22 @@ function pointsOf(mark: Mark): number[] {
     case 'point':
     case 'dot':
       return [mark.x, mark.y];
+    case 'lens':
+      return discOf(mark);
     case 'note':
     case 'label':
       return [];
   }
+}
+
+/** Points all over a lens. */
+function discOf({ x, y, radius }: MarkOf<'lens'>): number[] {
+  const points: number[] = [];
+  for (let dx = -radius; dx <= radius; dx += 2 * spacing) {
+    const half = Math.sqrt(radius * radius - dx * dx);
+    for (let dy = -half; dy <= half; dy += 2 * spacing) points.push(x + dx, y + dy);
+  }
+  return points;
 }
 
 /** Pixels of a curve's length between two of its points that a label should not cover. */

@@ -21,6 +21,7 @@ export type Mark =
       readonly y1: number;
       readonly tone: Tone;
       readonly weight: number;
+      readonly dash: readonly number[];
     }
   | { readonly kind: 'polygon'; readonly entry: Id; readonly points: readonly number[]; readonly tone: Tone }
   /** A point that is dragged by its parameter. */
@@ -31,6 +32,23 @@ export type Mark =
       readonly y: number;
       readonly tone: Tone;
       readonly parameter: Id;
+      /** Where x stands when the parameter is 0, for a parameter that is a step from there; 0 unless given. */
+      readonly offset?: number;
+      /** −1 where x moves against the parameter. */
+      readonly sign?: number;
+    }
+  /** A round magnifier over a corner of the tier, with what is seen in it. */
+  | {
+      readonly kind: 'lens';
+      readonly entry: Id;
+      readonly x: number;
+      readonly y: number;
+      readonly radius: number;
+      /** The place that is magnified. */
+      readonly source: { readonly x: number; readonly y: number };
+      readonly text: string;
+      readonly tone: Tone;
+      readonly marks: readonly Mark[];
     }
   /** A place on a curve that is read, not dragged. */
   | { readonly kind: 'dot'; readonly x: number; readonly y: number; readonly tone: Tone }

@@ -1,10 +1,9 @@
 import { evaluateAt, knownNumber, latexFunction, latexName, type Range } from '@yperkine/core';
-import type { EntryKind } from '../entries/kind.ts';
-import type { CurveResult, Results } from '../entries/results.ts';
-import { entryKinds } from '../entries/table.ts';
+import { kindOf } from '../entries/anyKind.ts';
+import { primed, type CurveResult } from '../entries/curve.ts';
 import { format } from '../numbers/format.ts';
-import { curveOf, type Resolution, type Resolved } from '../resolve/resolve.ts';
-import type { Document, EntryKindName, Id } from '../schema/document.ts';
+import { curveOf, parameterOf, type Resolution, type Resolved } from '../resolve/resolve.ts';
+import { placeOfStudy, type Document, type Id } from '../schema/document.ts';
 import type { Stage } from '../stage/stage.ts';
 import { placeLabels, type PlacedLabel } from './labels.ts';
 import { layOut, type SceneSize } from './layout.ts';
@@ -17,10 +16,10 @@ import { TierView } from './view.ts';
 const mostYTicks = 10;
 
 export interface TierTitle {
-  readonly latex: string;
+  /** Every curve of the tier, each in its own tone. */
+  readonly names: readonly { readonly latex: string; readonly tone: Tone }[];
   /** What the tier shows, in words. */
   readonly words: string;
-  readonly tone: Tone;
 }
 
 export interface SceneTier {
@@ -42,6 +41,9 @@ export interface Handle {
   readonly y: number;
   readonly tone: Tone;
   readonly isVisible: boolean;
+  /** The parameter's value is (x − offset)·sign. */
+  readonly offset: number;
+  readonly sign: number;
 }
 
 /** What there is to draw: a pure function of document, stage and size. */
@@ -118,12 +120,11 @@ function marksOf(
   const all: Mark[] = [];
   for (const resolved of resolution.entries.values()) {
     const { id, entry, outcome } = resolved;
-    if (!outcome.ok) continue;
+    if (!outcome.ok || entry.hidden) continue;
     const key = `${view.id} ${id}`;
     const known = remembered?.get(key);
     const isSame = known?.from === resolved && known.view === view;
-    const kind = entryKinds[entry.kind] as unknown as EntryKind<EntryKindName>;
-    const marks = isSame ? known.marks : kind.marks(id, entry, outcome.result, view);
+    const marks = isSame ? known.marks : kindOf(entry).marks(id, entry, outcome.result, view);
     if (!isSame && marks.length > 0) markedAgain.push(id);
     memory.set(key, { from: resolved, view, marks });
     all.push(...marks);
@@ -148,25 +149,25 @@ function sceneTier({ document, resolution }: SceneInput, view: TierView, marks: 
 
 /** The curves that are drawn in a tier, in the order of the working. */
 export function curvesIn(resolution: Resolution, tier: Id): { id: Id; curve: CurveResult }[] {
-  return [...resolution.entries.keys()]
-    .map((id) => ({ id, curve: curveOf(resolution, id) }))
+  return [...resolution.entries.values()]
+    .filter(({ entry }) => !entry.hidden)
+    .map(({ id }) => ({ id, curve: curveOf(resolution, id) }))
     .filter((found): found is { id: Id; curve: CurveResult } => found.curve?.tier === tier);
 }
 
 function titleOf(curves: readonly { curve: CurveResult }[]): TierTitle | null {
   const curve = curves[0]?.curve;
   if (!curve) return null;
-  const names = curves.map(
-    (c) => `${latexFunction(c.curve.name, c.curve.order)}(${latexName(c.curve.variable)})`,
-  );
-  const words = curve.order === 0 ? '' : `slope of ${curve.name}${'′'.repeat(curve.order - 1)}`;
-  return { latex: names.join(',\\;'), words, tone: toneOf(curve.order) };
+  const names = curves.map(({ curve: { name, order, family, variable } }) => ({
+    latex: `${latexFunction(name, order)}(${latexName(variable)})`,
+    tone: toneOf(order, family),
+  }));
+  const isOne = curves.length === 1 && curve.order > 0;
+  return { names, words: isOne ? `slope of ${primed(curve.name, curve.order - 1)}` : '' };
 }
 
 function valueHere({ resolution, here }: SceneInput): number | null {
-  const resolved = here === null ? undefined : resolution.entries.get(here);
-  if (!resolved?.outcome.ok || resolved.entry.kind !== 'parameter') return null;
-  return (resolved.outcome.result as Results['parameter']).value.value;
+  return here === null ? null : (parameterOf(resolution, here)?.value.value ?? null);
 }
 
 /** Whether a study stands at the parameter, so that the parameter is an x and can be read. */
@@ -174,7 +175,7 @@ function readingPixel(input: SceneInput, view: TierView | undefined): number | n
   const value = valueHere(input);
   if (value === null || !view) return null;
   const isPlace = Object.values(input.document.entries).some(
-    (entry) => (entry.kind === 'point' || entry.kind === 'tangent') && entry.parameter === input.here,
+    (entry) => placeOfStudy(entry)?.parameter === input.here,
   );
   return isPlace ? view.toX(value) : null;
 }
@@ -188,7 +189,7 @@ function readingMarks(input: SceneInput, view: TierView, marks: readonly Mark[])
   return curvesIn(input.resolution, view.id).flatMap(({ curve }): Mark[] => {
     const y = evaluateAt(curve.program, x, curve.parameters);
     if (!Number.isFinite(y)) return [];
-    const place = { x: pixel, y: view.toY(y), tone: toneOf(curve.order) };
+    const place = { x: pixel, y: view.toY(y), tone: toneOf(curve.order, curve.family) };
     const dot: Mark = { kind: 'dot', ...place };
     const isDragged = marks.some((mark) => mark.kind === 'point' && Math.abs(mark.y - place.y) < 0.5);
     const label: Mark = { kind: 'label', ...place, text: format(knownNumber(y), view.rule).text };
@@ -200,12 +201,23 @@ function readingMarks(input: SceneInput, view: TierView, marks: readonly Mark[])
 function handlesOf({ id, view, marks }: SceneTier): Handle[] {
   const points = marks.filter((mark): mark is MarkOf<'point'> => mark.kind === 'point');
   const handles = new Map<string, Handle>();
-  for (const { entry, parameter, x, y, tone } of points) {
-    const key = `${id} ${parameter} ${Math.round(y)}`;
+  for (const { entry, parameter, x, y, tone, offset = 0, sign = 1 } of points) {
+    const key = `${id} ${parameter} ${Math.round(y)} ${sign}`;
     const { left, top, width, height } = view.frame;
     const isVisible = x >= left - 1 && x <= left + width + 1 && y >= top - 1 && y <= top + height + 1;
     if (!handles.has(key))
-      handles.set(key, { key: `${id} ${entry}`, tier: id, entry, parameter, x, y, tone, isVisible });
+      handles.set(key, {
+        key: `${id} ${entry} ${parameter} ${sign}`,
+        tier: id,
+        entry,
+        parameter,
+        x,
+        y,
+        tone,
+        isVisible,
+        offset,
+        sign,
+      });
   }
   return [...handles.values()];
 }

@@ -1,78 +1,20 @@
-import { rational } from '@yperkine/core';
 import { z } from 'zod';
+import { entryKinds } from '../entries/table.ts';
+import { finite, idSchema, limits, rangeSchema, type Id } from './fields.ts';
 
-/** Limits that keep any stored document small enough to be worked out at once. */
-export const limits = { entries: 500, tiers: 20, text: 10_000, title: 200 } as const;
+export * from './fields.ts';
 
-export const idSchema = z.string().regex(/^[\w-]{1,40}$/);
-const finite = z.number().finite();
+export type EntryKindName = keyof typeof entryKinds;
+type EntriesByKind = { [K in EntryKindName]: z.infer<(typeof entryKinds)[K]['schema']> };
+export type EntryOf<K extends EntryKindName> = EntriesByKind[K];
+export type Entry = EntriesByKind[EntryKindName];
 
-/** A number kept as the digits that were typed, so that 0.1 stays one tenth. */
-export const decimalSchema = z
-  .string()
-  .max(60)
-  .refine((text) => rational.parseDecimal(text) !== null, { message: 'not a decimal number' });
-
-export const rangeSchema = z
-  .strictObject({ from: finite, to: finite })
-  .refine(({ from, to }) => to > from, { message: 'a range runs from left to right' });
-
-const common = { order: finite };
-
-export const functionSchema = z.strictObject({
-  ...common,
-  kind: z.literal('function'),
-  /** The only copy of the formula, kept as typed even while it cannot be read. */
-  text: z.string().max(limits.text),
-  tier: idSchema,
-});
-
-export const repeatSchema = z.enum(['once', 'overAndOver', 'thereAndBack']);
-
-export const parameterSchema = z.strictObject({
-  ...common,
-  kind: z.literal('parameter'),
-  name: z.string().min(1).max(60),
-  value: decimalSchema,
-  from: decimalSchema,
-  to: decimalSchema,
-  step: decimalSchema,
-  /** Seconds that one run from limit to limit takes. */
-  seconds: decimalSchema,
-  repeat: repeatSchema,
-});
-
-export const pointSchema = z.strictObject({
-  ...common,
-  kind: z.literal('point'),
-  on: idSchema,
-  parameter: idSchema,
-});
-
-export const tangentSchema = z.strictObject({
-  ...common,
-  kind: z.literal('tangent'),
-  on: idSchema,
-  parameter: idSchema,
-  /** Whether the rise-over-run triangle is drawn. */
-  triangle: z.boolean(),
-});
-
-export const derivativeSchema = z.strictObject({
-  ...common,
-  kind: z.literal('derivative'),
-  of: idSchema,
-  degree: z.int().min(1).max(8),
-  tier: idSchema,
-});
-
-export const entrySchema = z.discriminatedUnion('kind', [
-  functionSchema,
-  parameterSchema,
-  pointSchema,
-  tangentSchema,
-  derivativeSchema,
-]);
+type EntrySchemas = [z.ZodObject<{ kind: z.ZodLiteral<EntryKindName> }>];
+/** Of any kind in the table. */
+export const entrySchema = z.discriminatedUnion(
+  'kind',
+  Object.values(entryKinds).map(({ schema }) => schema) as unknown as EntrySchemas,
+) as unknown as z.ZodType<Entry>;
 
 export const tierSchema = z.strictObject({
   order: finite,
@@ -81,7 +23,7 @@ export const tierSchema = z.strictObject({
   yTicks: finite.positive().nullable(),
 });
 
-export const currentVersion = 1;
+export const currentVersion = 2;
 
 export const documentSchema = z.strictObject({
   format: z.literal('yperkine-demonstration'),
@@ -101,12 +43,7 @@ export const documentSchema = z.strictObject({
     .refine((tiers) => Object.keys(tiers).length <= limits.tiers, { message: 'too many tiers' }),
 });
 
-export type Id = string;
 export type Document = z.infer<typeof documentSchema>;
-export type Entry = z.infer<typeof entrySchema>;
-export type EntryKindName = Entry['kind'];
-export type EntryOf<K extends EntryKindName> = Extract<Entry, { kind: K }>;
-export type Repeat = z.infer<typeof repeatSchema>;
 
 export const firstTier: Id = 'tier-f';
 
@@ -122,6 +59,11 @@ export function emptyDocument(title = 'Untitled demonstration'): Document {
     entries: {},
     tiers: { [firstTier]: { order: 1, y: { from: -5, to: 5 }, yTicks: null } },
   };
+}
+
+/** The curve and the parameter that a study stands at; null for an entry that stands at no place. */
+export function placeOfStudy(entry: Entry): { readonly on: Id; readonly parameter: Id } | null {
+  return 'on' in entry && 'parameter' in entry ? entry : null;
 }
 
 /** Pairs of id and value in their order; equal orders are settled by id, so that every reader agrees. */

@@ -1,4 +1,4 @@
-import type { Repeat } from '../schema/document.ts';
+import type { Repeat } from '../entries/parameter/parameter.ts';
 
 /** A run of a parameter through its limits. */
 export interface Run {
@@ -9,6 +9,8 @@ export interface Run {
   /** Seconds from limit to limit. */
   readonly seconds: number;
   readonly repeat: Repeat;
+  /** Even, or shrinking by the same factor in every second, from one limit down to the other. */
+  readonly pace?: 'even' | 'closing';
 }
 
 export interface Position {
@@ -21,6 +23,10 @@ export interface Position {
  * A run that repeats once and starts at its end begins anew.
  */
 export function positionOf(run: Run, elapsed: number): Position {
+  if (run.pace === 'closing') {
+    const share = Math.min(1, elapsed / run.seconds);
+    return { value: run.from * (run.to / run.from) ** share, isOver: share >= 1 };
+  }
   const span = run.to - run.from;
   if (!(span > 0) || !(run.seconds > 0)) return { value: run.start, isOver: true };
   const startShare = Math.min(1, Math.max(0, (run.start - run.from) / span));

@@ -1,5 +1,5 @@
 import { rational, type Rational } from '@yperkine/core';
-import type { EntryOf } from '../schema/document.ts';
+import type { ParameterEntry } from '../entries/parameter/parameter.ts';
 
 const places = 15;
 
@@ -12,7 +12,9 @@ export interface SliderScale {
 export type SliderProblem = 'limitsReversed' | 'stepNotPositive';
 
 /** The scale of a parameter's slider as exact numbers, or what is wrong with its settings. */
-export function sliderScale(parameter: EntryOf<'parameter'>): SliderScale | SliderProblem {
+export function sliderScale(
+  parameter: Pick<ParameterEntry, 'from' | 'to' | 'step'>,
+): SliderScale | SliderProblem {
   const from = rational.parseDecimal(parameter.from) ?? rational.zero;
   const to = rational.parseDecimal(parameter.to) ?? rational.one;
   const step = rational.parseDecimal(parameter.step) ?? rational.one;

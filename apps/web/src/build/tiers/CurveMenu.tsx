@@ -1,7 +1,7 @@
-import { curveOf, shownX, type NearCurve } from '@yperkine/demonstration';
+import { curveOf, primed, shownX, type NearCurve } from '@yperkine/demonstration';
 import { useEffect, useRef } from 'react';
-import { addDerivative, addPoint, addTangent } from '../../state/actions.ts';
 import { useWorkbench } from '../../state/context.ts';
+import { offers } from '../studies/table.ts';
 
 export interface Picked {
   readonly near: NearCurve;
@@ -38,12 +38,13 @@ export function CurveMenu({
   if (!curve) return null;
   const { from, to } = shownX(workbench.state.document, workbench.state.stage);
   const places = Math.max(0, 2 - Math.floor(Math.log10(to - from)));
-  const name = curve.name + '′'.repeat(curve.order);
-  const choices = [
-    { label: 'Tangent here', run: () => addTangent(workbench, near.entry, at) },
-    { label: 'Point here', run: () => addPoint(workbench, near.entry, at) },
-    { label: `Slope ${name}′ in its own tier`, run: () => addDerivative(workbench, near.entry) },
-  ];
+  const name = primed(curve.name, curve.order);
+  const choices = offers
+    .flatMap(({ list }) => list)
+    .map(({ title, add }) => ({
+      label: title,
+      run: () => add(workbench, near.entry, at),
+    }));
   return (
     <div
       ref={box}

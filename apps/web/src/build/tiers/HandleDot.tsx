@@ -13,7 +13,7 @@ import { useWorkbench } from '../../state/context.ts';
 import type { Painter } from './painter.ts';
 
 interface HandleDotProps {
-  readonly handle: Pick<Handle, 'key' | 'tier' | 'parameter'>;
+  readonly handle: Pick<Handle, 'key' | 'tier' | 'parameter' | 'sign'>;
   readonly name: string;
   readonly painter: () => Painter | null;
 }
@@ -42,6 +42,9 @@ export const HandleDot = memo(function HandleDot({ handle, name, painter }: Hand
   };
   const viewOf = () => painter()?.scene?.tiers.find(({ id }) => id === handle.tier)?.view;
 
+  /** Where the scene has the handle just now. */
+  const place = () => painter()?.scene?.handles.find(({ key }) => key === handle.key) ?? { offset: 0 };
+
   const begin = (event: PointerEvent<HTMLDivElement>) => {
     const view = viewOf();
     const now = parameter(workbench.current());
@@ -50,7 +53,7 @@ export const HandleDot = memo(function HandleDot({ handle, name, painter }: Hand
     event.currentTarget.setPointerCapture(event.pointerId);
     workbench.stop();
     workbench.choose(handle.parameter);
-    grip.current = { offset: event.clientX - view.toX(now.value.value) };
+    grip.current = { offset: event.clientX - view.toX(place().offset + handle.sign * now.value.value) };
   };
 
   const drag = (event: PointerEvent<HTMLDivElement>) => {
@@ -58,8 +61,10 @@ export const HandleDot = memo(function HandleDot({ handle, name, painter }: Hand
     // Only the slider's limits are needed, and those of the last frame will do: nothing is worked out here.
     const [view, now] = [viewOf(), parameter(workbench.state.resolution)];
     if (!grip.current || !view || !now) return;
-    const wanted = view.fromX(event.clientX - grip.current.offset);
-    const ticks = painter()?.scene?.xTicks.map(({ value }) => value) ?? [];
+    const { offset } = place();
+    const toValue = (x: number) => (x - offset) * handle.sign;
+    const wanted = toValue(view.fromX(event.clientX - grip.current.offset));
+    const ticks = painter()?.scene?.xTicks.map(({ value }) => toValue(value)) ?? [];
     const inside = ticks.filter(
       (tick) => tick >= rational.toNumber(now.scale.from) && tick <= rational.toNumber(now.scale.to),
     );
@@ -82,7 +87,7 @@ export const HandleDot = memo(function HandleDot({ handle, name, painter }: Hand
   const press = (event: KeyboardEvent<HTMLDivElement>) => {
     const now = parameter(workbench.current());
     if (!now || event.ctrlKey || event.metaKey || event.altKey) return;
-    const steps = (keySteps[event.key] ?? 0) * (event.shiftKey ? manySteps : 1);
+    const steps = (keySteps[event.key] ?? 0) * (event.shiftKey ? manySteps : 1) * handle.sign;
     const limit = event.key === 'Home' ? now.scale.from : event.key === 'End' ? now.scale.to : null;
     if (steps === 0 && !limit) return;
     event.preventDefault();

@@ -26,12 +26,10 @@ interface Furniture {
     readonly title: TierTitle;
   }[];
   readonly handles: readonly {
-    readonly handle: Pick<Handle, 'key' | 'tier' | 'parameter'>;
+    readonly handle: Pick<Handle, 'key' | 'tier' | 'parameter' | 'sign'>;
     readonly name: string;
   }[];
 }
-
-const inks = { f: 'text-f', f1: 'text-f1', f2: 'text-f2' } as Readonly<Record<string, string>>;
 
 /** The stack of graphs that share the x-axis: a canvas with a thin layer of handles over it. */
 export function Tiers() {
@@ -117,9 +115,11 @@ export function Tiers() {
             className="pointer-events-none absolute flex items-baseline gap-2.5"
             style={{ top: top - 31, left }}
           >
-            <span className={`text-lg ${inks[title.tone] ?? ''}`}>
-              <Typeset latex={title.latex} />
-            </span>
+            {title.names.map(({ latex, tone }) => (
+              <span key={latex} className="text-lg" style={{ color: `var(--${tone})` }}>
+                <Typeset latex={latex} />
+              </span>
+            ))}
             <span className="text-sm text-quiet">{title.words}</span>
           </div>
         ))}
@@ -149,8 +149,8 @@ function furnitureOf(scene: Scene, workbench: Workbench): Furniture {
   const titles = scene.tiers.flatMap(({ id, view, title }) =>
     title ? [{ id, top: Math.round(view.frame.top), left: view.frame.left, title }] : [],
   );
-  const handles = scene.handles.map(({ key, tier, parameter, entry }) => ({
-    handle: { key, tier, parameter },
+  const handles = scene.handles.map(({ key, tier, parameter, entry, sign }) => ({
+    handle: { key, tier, parameter, sign },
     name: handleName(workbench, entry, parameter),
   }));
   return { titles, handles };

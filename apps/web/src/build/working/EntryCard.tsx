@@ -1,65 +1,46 @@
 import {
-  toneOf,
-  type CurveResult,
+  headOfEntry,
+  kindOf,
+  type Entry,
   type EntryOf,
   type EntryProblem,
+  type Head,
   type Id,
   type Line,
-  type PointResult,
-  type Resolved,
-  type TangentResult,
+  type StudyResult,
   type Tone,
 } from '@yperkine/demonstration';
 import clsx from 'clsx';
+import { EyeOff } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { useStore } from 'zustand';
 import { useShallow } from 'zustand/shallow';
 import { ActionMenu, type MenuAction } from '../../parts/ActionMenu.tsx';
 import { FormulaLine } from '../../parts/Typeset.tsx';
-import { addDerivative, addPoint, addTangent, removeEntry } from '../../state/actions.ts';
+import { removeEntry, setField } from '../../state/actions.ts';
 import { useResolved, useWorkbench, useWorkbenchState } from '../../state/context.ts';
 import type { Workbench } from '../../state/workbench.ts';
+import { studyCards } from '../studies/table.ts';
 import { GivenFormula } from './GivenFormula.tsx';
 import { Problem } from './Problem.tsx';
-
-const dots: Readonly<Record<Tone, string>> = {
-  f: 'bg-f',
-  f1: 'bg-f1',
-  f2: 'bg-f2',
-  ink: 'bg-ink',
-  quiet: 'bg-quiet',
-  rule: 'bg-rule',
-  here: 'bg-here',
-  sheet: 'bg-sheet',
-  paper: 'bg-paper',
-};
-const inks: Readonly<Partial<Record<Tone, string>>> = { f: 'text-f', f1: 'text-f1', f2: 'text-f2' };
+import { ResultTable } from './ResultTable.tsx';
 
 /** One entry of the working: its statement, its result in typeset mathematics, its sentence. */
 export function EntryCard({ id }: { id: Id }) {
   const entry = useWorkbenchState((state) => state.document.entries[id]);
-  switch (entry?.kind) {
-    case 'function':
-      return <FunctionCard id={id} entry={entry} />;
-    case 'point':
-    case 'tangent':
-    case 'derivative':
-      return <StudyCard id={id} entry={entry} />;
-    case 'parameter':
-    case undefined:
-      return null;
-  }
+  if (!entry || entry.kind === 'parameter') return null;
+  return <Card id={id} entry={entry} />;
 }
 
 interface FrameProps {
   readonly id: Id;
-  readonly tone: Tone;
-  readonly heading: string;
+  readonly head: Head;
+  readonly isHidden: boolean;
   readonly actions: readonly MenuAction[];
   readonly children: ReactNode;
 }
 
-function CardFrame({ id, tone, heading, actions, children }: FrameProps) {
+function CardFrame({ id, head: { heading, tone }, isHidden, actions, children }: FrameProps) {
   const workbench = useWorkbench();
   const isEmphasised = useWorkbenchState((state) => state.emphasis === id);
   return (
@@ -73,8 +54,17 @@ function CardFrame({ id, tone, heading, actions, children }: FrameProps) {
       )}
     >
       <header className="flex items-center gap-2.5">
-        <span aria-hidden className={clsx('size-2.5 rounded-full', dots[tone])} />
+        <span
+          aria-hidden
+          className="size-2.5 shrink-0 rounded-full"
+          style={{ background: `var(--${tone})` }}
+        />
         <h2 className="flex-1 font-semibold text-quiet">{heading}</h2>
+        {isHidden && (
+          <span className="flex items-center gap-1 text-sm text-quiet">
+            <EyeOff size={15} aria-hidden /> hidden
+          </span>
+        )}
         <ActionMenu label={`More for ${heading}`} actions={actions} />
       </header>
       <div className="pr-2 pl-5">{children}</div>
@@ -86,94 +76,55 @@ function Lines({ lines, tone }: { lines: readonly Line[]; tone: Tone }) {
   return lines.map((line, i) => (
     <div
       key={i}
-      className={clsx('overflow-x-auto overflow-y-hidden py-1.5 text-[1.06rem]', i === 0 && inks[tone])}
+      className="overflow-x-auto overflow-y-hidden py-1.5 text-[1.06rem]"
+      style={i === 0 ? { color: `var(--${tone})` } : undefined}
     >
       <FormulaLine line={line} />
     </div>
   ));
 }
 
-/** What the frame of a card needs: it stays the same while only numbers move, so the frame is not rendered again. */
-interface Head {
-  readonly heading: string;
-  readonly tone: Tone;
-  /** Name with primes of the slope of this entry's curve, if it has a curve of its own. */
-  readonly slope: string | null;
-}
-
-const primed = (name: string, order: number): string =>
-  order <= 3 ? name + '′'.repeat(order) : `${name}⁽${order}⁾`;
-
-const headings = {
-  function: 'Given',
-  point: 'Point on the curve',
-  tangent: 'Tangent',
-  derivative: 'Slope',
-  parameter: 'Slider',
-} as const;
-
-function headOf(resolved: Resolved | undefined): Head {
-  if (!resolved?.outcome.ok)
-    return { heading: headings[resolved?.entry.kind ?? 'point'], tone: 'quiet', slope: null };
-  const { result } = resolved.outcome;
-  switch (resolved.entry.kind) {
-    case 'point':
-    case 'tangent': {
-      const { curve, at } = result as PointResult | TangentResult;
-      const isTangent = resolved.entry.kind === 'tangent';
-      const place = `${primed(curve.name, curve.order)} at ${curve.variable} = ${at.name}`;
-      return {
-        heading: `${isTangent ? 'Tangent to' : 'Point on'} ${place}`,
-        tone: toneOf(curve.order + (isTangent ? 1 : 0)),
-        slope: null,
-      };
-    }
-    default: {
-      const { name, order } = result as CurveResult;
-      const heading = order === 0 ? headings.function : `Slope ${primed(name, order)}`;
-      return { heading, tone: toneOf(order), slope: primed(name, order + 1) };
-    }
-  }
-}
-
-function useHead(id: Id): Head {
+/** The head stays the same while only numbers move, so the frame is not rendered again. */
+function useHead(id: Id): Head | null {
   return useStore(
     useWorkbench().store,
-    useShallow((state) => headOf(state.resolution.entries.get(id))),
+    useShallow((state) => {
+      const resolved = state.resolution.entries.get(id);
+      return resolved ? headOfEntry(resolved) : null;
+    }),
   );
 }
 
-function curveActions(workbench: Workbench, id: Id, slope: string | null): MenuAction[] {
-  if (slope === null) return [];
+/** What the menu of any entry offers, beside what its kind adds. */
+function actionsFor(workbench: Workbench, id: Id, entry: Entry): MenuAction[] {
+  const draws = kindOf(entry).curve !== undefined;
+  const own = studyCards.get(entry.kind)?.actions?.(workbench, id, entry) ?? [];
   return [
-    { label: 'Tangent', run: () => addTangent(workbench, id) },
-    { label: 'Point on the curve', run: () => addPoint(workbench, id) },
-    { label: `Slope ${slope} in its own tier`, run: () => addDerivative(workbench, id) },
+    ...('text' in entry ? [{ label: 'Change the formula', run: () => workbench.openEntry(id) }] : []),
+    ...(draws ? [{ label: 'Show more of it …', run: () => workbench.choosing({ on: id }) }] : []),
+    ...own,
+    {
+      label: entry.hidden ? 'Show on the graph' : 'Hide on the graph',
+      run: () => setField(workbench, id, 'hidden', !entry.hidden),
+    },
+    { label: 'Delete', run: () => removeEntry(workbench, id), isDangerous: true },
   ];
 }
 
-const removal = (workbench: Workbench, id: Id): MenuAction => ({
-  label: 'Delete',
-  run: () => removeEntry(workbench, id),
-  isDangerous: true,
-});
-
-function FunctionCard({ id, entry }: { id: Id; entry: EntryOf<'function'> }) {
+function Card({ id, entry }: { id: Id; entry: Entry }) {
   const workbench = useWorkbench();
-  const { slope } = useHead(id);
-  const actions = [
-    { label: 'Change the formula', run: () => workbench.openEntry(id) },
-    ...curveActions(workbench, id, slope),
-    removal(workbench, id),
-  ];
+  const head = useHead(id);
+  if (!head) return null;
+  const Controls = studyCards.get(entry.kind)?.Controls;
   return (
-    <CardFrame id={id} tone="f" heading={headings.function} actions={actions}>
-      <GivenBody id={id} entry={entry} />
+    <CardFrame id={id} head={head} isHidden={entry.hidden} actions={actionsFor(workbench, id, entry)}>
+      {'text' in entry ? <GivenBody id={id} entry={entry} /> : <StudyBody id={id} tone={head.tone} />}
+      {Controls && <Controls id={id} entry={entry} />}
     </CardFrame>
   );
 }
 
-function GivenBody({ id, entry }: { id: Id; entry: EntryOf<'function'> }) {
+function GivenBody({ id, entry }: { id: Id; entry: EntryOf<'function' | 'value'> }) {
   const workbench = useWorkbench();
   const outcome = useResolved(id)?.outcome;
   const isOpen = useWorkbenchState((state) => state.open === id);
@@ -188,7 +139,7 @@ function GivenBody({ id, entry }: { id: Id; entry: EntryOf<'function'> }) {
         className="block w-full rounded-lg text-left hover:bg-hover"
       >
         {outcome?.ok ? (
-          <Lines lines={(outcome.result as CurveResult).lines} tone="ink" />
+          <Lines lines={(outcome.result as StudyResult).lines} tone="ink" />
         ) : (
           <span className="block py-1 text-[1.06rem]">{entry.text}</span>
         )}
@@ -198,40 +149,17 @@ function GivenBody({ id, entry }: { id: Id; entry: EntryOf<'function'> }) {
   );
 }
 
-function StudyCard({ id, entry }: { id: Id; entry: EntryOf<'point' | 'tangent' | 'derivative'> }) {
-  const workbench = useWorkbench();
-  const { heading, tone, slope } = useHead(id);
-  const actions = [...curveActions(workbench, id, slope), removal(workbench, id)];
-  if (entry.kind === 'tangent') {
-    actions.unshift({
-      label: entry.triangle ? 'Hide the slope triangle' : 'Show the slope triangle',
-      run: () =>
-        workbench.change([
-          { at: 'field', of: 'entries', id, field: 'triangle', old: entry.triangle, new: !entry.triangle },
-        ]),
-    });
-  }
-  return (
-    <CardFrame id={id} tone={tone} heading={heading} actions={actions}>
-      <StudyBody id={id} tone={tone} />
-    </CardFrame>
-  );
-}
-
 /** The part of a card that follows the numbers, once a frame at most. */
 function StudyBody({ id, tone }: { id: Id; tone: Tone }) {
   const outcome = useResolved(id)?.outcome;
   if (!outcome) return null;
   if (!outcome.ok) return <Unresolved problem={outcome.problem} />;
-  const result = outcome.result as PointResult | TangentResult | CurveResult;
+  const { lines, sentence, table } = outcome.result as StudyResult;
   return (
     <>
-      <Lines lines={result.lines} tone={tone} />
-      <p className="mt-0.5 text-[0.95rem] text-quiet">
-        {'sentence' in result
-          ? result.sentence
-          : `At each ${result.variable} its height is the slope of ${primed(result.name, result.order - 1)}.`}
-      </p>
+      <Lines lines={lines} tone={tone} />
+      {sentence && <p className="mt-0.5 text-[0.95rem] text-quiet">{sentence}</p>}
+      {table && <ResultTable table={table} tone={tone} />}
     </>
   );
 }

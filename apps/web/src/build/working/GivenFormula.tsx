@@ -1,4 +1,10 @@
-import { readDefinition, sentence, type Problem as ReadingProblem } from '@yperkine/core';
+import {
+  readDefinition,
+  readExpression,
+  sentence,
+  type Problem as ReadingProblem,
+  type Scope,
+} from '@yperkine/core';
 import type { EntryOf, EntryProblem, Id } from '@yperkine/demonstration';
 import { useEffect, useId, useRef, useState } from 'react';
 import { useWorkbench, useWorkbenchState } from '../../state/context.ts';
@@ -10,7 +16,7 @@ import { Problem } from './Problem.tsx';
 const idle = 800;
 
 /**
- * The formula of a function, opened in place. What can be read takes effect letter by letter; what
+ * The formula of a function or value, opened in place. What can be read takes effect letter by letter; what
  * cannot waits until the typing rests, so that the curve does not flicker, and is then kept as well.
  */
 export function GivenFormula({
@@ -19,7 +25,7 @@ export function GivenFormula({
   problem,
 }: {
   id: Id;
-  entry: EntryOf<'function'>;
+  entry: EntryOf<'function' | 'value'>;
   problem: EntryProblem | null;
 }) {
   const workbench = useWorkbench();
@@ -33,7 +39,7 @@ export function GivenFormula({
     if (pending.current) clearTimeout(pending.current.timer);
     pending.current = null;
     const current = workbench.state.document.entries[id];
-    if (current?.kind !== 'function') return;
+    if (!current || !('text' in current)) return;
     workbench.change(
       [{ at: 'field', of: 'entries', id, field: 'text', old: current.text, new: next }],
       `formula ${id}`,
@@ -45,7 +51,7 @@ export function GivenFormula({
   };
   const type = (next: string) => {
     if (next === text) return;
-    if (readDefinition(next, scope).ok) {
+    if (readTyped(next, scope).ok) {
       store(next);
       setDraft(null);
       return;
@@ -113,8 +119,12 @@ export function GivenFormula({
   );
 }
 
-function problemOf(text: string, scope: Parameters<typeof readDefinition>[1]): EntryProblem | null {
-  const reading = readDefinition(text, scope);
+/** A definition, or a bare formula whose value is asked for. */
+const readTyped = (text: string, scope: Scope) =>
+  text.includes('=') ? readDefinition(text, scope) : readExpression(text, scope);
+
+function problemOf(text: string, scope: Scope): EntryProblem | null {
+  const reading = readTyped(text, scope);
   return reading.ok ? null : asEntryProblem(reading.problem);
 }
 

@@ -1,19 +1,38 @@
 import { compile, derivativeOf, latexFunction, latexName, printLatex, TooLarge } from '@yperkine/core';
 import { latex } from '../../numbers/line.ts';
 import { curveMark } from '../../scene/curveMark.ts';
+import { toneOf } from '../../scene/tone.ts';
+import { common, idSchema } from '../../schema/fields.ts';
+import { z } from 'zod';
 import type { EntryKind } from '../kind.ts';
 import { failed, waiting, worked, type Outcome } from '../outcome.ts';
-import type { CurveResult } from '../results.ts';
+import { primed, type CurveResult } from '../curve.ts';
+
+export const derivativeSchema = z.strictObject({
+  ...common,
+  kind: z.literal('derivative'),
+  of: idSchema,
+  degree: z.int().min(1).max(8),
+  tier: idSchema,
+});
+export type DerivativeEntry = z.infer<typeof derivativeSchema>;
 
 /** The derivative of a function as a curve in a tier of its own, with its formula. */
-export const derivativeKind: EntryKind<'derivative'> = {
-  dependsOn: (entry) => [entry.of],
+export const derivativeKind: EntryKind<DerivativeEntry, CurveResult> = {
+  schema: derivativeSchema,
+  defaults: { degree: 1 },
+  standsOn: (entry) => [entry.of],
+  head: (_entry, result) => ({
+    heading: result ? `Slope ${primed(result.name, result.order)}` : 'Slope',
+    tone: result ? toneOf(result.order, result.family) : 'quiet',
+  }),
+  curve: (result) => result,
 
   workOut(entry, context, previous): Outcome<CurveResult> {
     const of = context.curve(entry.of);
     if (!of) return waiting('This waits for its function, which cannot be worked out yet.');
     const order = of.order + entry.degree;
-    const values = { parameters: of.parameters, exactParameters: of.exactParameters };
+    const values = { parameters: of.parameters, exactParameters: of.exactParameters, family: of.family };
     const isSame = previous?.program !== undefined && derivedFrom.get(previous.program) === of.program;
     if (isSame && previous.order === order) return worked({ ...previous, ...values, tier: entry.tier });
     try {
@@ -32,6 +51,8 @@ export const derivativeKind: EntryKind<'derivative'> = {
         latex: text,
         lines: [[latex(text)]],
         tier: entry.tier,
+        family: of.family,
+        sentence: sentenceOf(of, entry.degree),
       });
     } catch (error) {
       if (error instanceof TooLarge) return failed('This derivative is too long to be worked out.');
@@ -41,6 +62,11 @@ export const derivativeKind: EntryKind<'derivative'> = {
 
   marks: (id, _entry, result, tier) => (result.tier === tier.id ? [curveMark(id, result, tier)] : []),
 };
+
+function sentenceOf(of: CurveResult, degree: number): string {
+  const below = primed(of.name, of.order + degree - 1);
+  return `At each ${of.variable} its height is the slope of ${below}.`;
+}
 
 /** Which program a derivative's program was made from, so that a moving slider compiles nothing. */
 const derivedFrom = new WeakMap<object, object>();

@@ -1,8 +1,35 @@
-import { isReserved, knownNumber, rational } from '@yperkine/core';
+import { isReserved, knownNumber, rational, type KnownNumber } from '@yperkine/core';
+import { z } from 'zod';
 import { format, formatSetting } from '../../numbers/format.ts';
-import { sliderScale } from '../../stage/slider.ts';
+import { common, decimalSchema } from '../../schema/fields.ts';
+import { sliderScale, type SliderScale } from '../../stage/slider.ts';
 import type { EntryKind } from '../kind.ts';
 import { failed, worked } from '../outcome.ts';
+
+export const repeatSchema = z.enum(['once', 'overAndOver', 'thereAndBack']);
+export type Repeat = z.infer<typeof repeatSchema>;
+
+export const parameterSchema = z.strictObject({
+  ...common,
+  kind: z.literal('parameter'),
+  name: z.string().min(1).max(60),
+  value: decimalSchema,
+  from: decimalSchema,
+  to: decimalSchema,
+  step: decimalSchema,
+  /** Seconds that one run from limit to limit takes. */
+  seconds: decimalSchema,
+  repeat: repeatSchema,
+});
+export type ParameterEntry = z.infer<typeof parameterSchema>;
+
+export interface ParameterResult {
+  readonly name: string;
+  readonly value: KnownNumber;
+  /** The value as it is shown: the digits of a setting, or a rounded number while it moves. */
+  readonly text: string;
+  readonly scale: SliderScale;
+}
 
 const scaleProblems = {
   limitsReversed: 'The left limit must be smaller than the right one.',
@@ -10,8 +37,13 @@ const scaleProblems = {
 } as const;
 
 /** A number with a slider. Its value is exact while it stands on typed digits, a float while it moves. */
-export const parameterKind: EntryKind<'parameter'> = {
-  dependsOn: () => [],
+export const parameterKind: EntryKind<ParameterEntry, ParameterResult> = {
+  schema: parameterSchema,
+  defaults: { from: '-5', to: '5', step: '0.1', seconds: '8', repeat: 'thereAndBack' },
+  standsOn: () => [],
+  number: ({ value }) => value,
+  defines: ({ name }) => ({ name, isFunction: false }),
+  head: ({ name }) => ({ heading: `Slider ${name}`, tone: 'ink' }),
 
   workOut(entry, { staged, rule }) {
     if (isReserved(entry.name))

@@ -1,15 +1,39 @@
-import { evaluateAt, exactValue, knownNumber, latexFunction, type Rational } from '@yperkine/core';
+import {
+  evaluateAt,
+  exactValue,
+  knownNumber,
+  latexFunction,
+  type KnownNumber,
+  type Rational,
+} from '@yperkine/core';
 import { exactTextOf } from '../../numbers/exactText.ts';
 import { equalsResult, latex, live } from '../../numbers/line.ts';
 import { format } from '../../numbers/format.ts';
 import { toneOf } from '../../scene/tone.ts';
+import { atPlace } from '../../schema/fields.ts';
+import { z } from 'zod';
 import type { EntryKind, WorkContext } from '../kind.ts';
 import { waiting, worked } from '../outcome.ts';
-import type { CurveResult, ParameterResult } from '../results.ts';
+import { primed, type CurveResult } from '../curve.ts';
+import type { ParameterResult } from '../parameter/parameter.ts';
+import type { StudyResult } from '../study.ts';
+
+export const pointSchema = z.strictObject({ ...atPlace, kind: z.literal('point') });
+export type PointEntry = z.infer<typeof pointSchema>;
+
+export interface PointResult extends Place, StudyResult {
+  readonly y: KnownNumber;
+}
 
 /** A point that sits on a curve at the value of a parameter: the point and the slider are the same thing. */
-export const pointKind: EntryKind<'point'> = {
-  dependsOn: (entry) => [entry.on, entry.parameter],
+export const pointKind: EntryKind<PointEntry, PointResult> = {
+  schema: pointSchema,
+  defaults: {},
+  standsOn: (entry) => [entry.on, entry.parameter],
+  head: (_entry, result) => ({
+    heading: result ? `Point on ${placeWords(result)}` : 'Point on the curve',
+    tone: result ? toneOf(result.curve.order, result.curve.family) : 'quiet',
+  }),
 
   workOut(entry, context) {
     const place = placeOn(entry, context);
@@ -30,12 +54,19 @@ export const pointKind: EntryKind<'point'> = {
     if (result.curve.tier !== tier.id || !Number.isFinite(result.y.value)) return [];
     const [x, y] = [tier.toX(result.at.value.value), tier.toY(result.y.value)];
     return [
-      { kind: 'point', entry: id, x, y, tone: toneOf(result.curve.order), parameter: entry.parameter },
+      {
+        kind: 'point',
+        entry: id,
+        x,
+        y,
+        tone: toneOf(result.curve.order, result.curve.family),
+        parameter: entry.parameter,
+      },
       {
         kind: 'label',
         x,
         y,
-        tone: toneOf(result.curve.order),
+        tone: toneOf(result.curve.order, result.curve.family),
         text: `(${format(result.at.value, tier.rule).text}, ${format(result.y, tier.rule).text})`,
       },
     ];
@@ -51,10 +82,14 @@ export interface Place {
 export function placeOn(entry: { on: string; parameter: string }, context: WorkContext): Place | string {
   const curve = context.curve(entry.on);
   if (!curve) return 'This waits for its function, which cannot be worked out yet.';
-  const at = context.result(entry.parameter, 'parameter');
+  const at = context.parameter(entry.parameter);
   if (!at) return 'This waits for its slider, which cannot be worked out yet.';
   return { curve, at };
 }
+
+/** "f′ at x = a", for headings. */
+export const placeWords = ({ curve, at }: Place): string =>
+  `${primed(curve.name, curve.order)} at ${curve.variable} = ${at.name}`;
 
 /** The exact values of all names of a curve's formula, as far as they are known. */
 export const exactValues = (curve: CurveResult, at: Rational): ReadonlyMap<string, Rational> =>

@@ -10,17 +10,42 @@ import {
 import { exactTextOf } from '../../numbers/exactText.ts';
 import { equalsResult, latex, lineEquation, live, liveRelation, type Line } from '../../numbers/line.ts';
 import { format, formatTidily, type RoundingRule } from '../../numbers/format.ts';
+import { lineMark, verticalMark } from '../../scene/lineMark.ts';
 import type { Mark } from '../../scene/mark.ts';
 import { toneOf, type Tone } from '../../scene/tone.ts';
 import type { TierView } from '../../scene/view.ts';
+import { atPlace } from '../../schema/fields.ts';
+import { z } from 'zod';
 import type { EntryKind } from '../kind.ts';
 import { waiting, worked } from '../outcome.ts';
-import { exactValues, placeOn, type Place } from '../point/point.ts';
-import type { TangentResult } from '../results.ts';
+import { exactValues, placeOn, placeWords, type Place } from '../point/point.ts';
+import type { StudyResult } from '../study.ts';
+
+export const tangentSchema = z.strictObject({
+  ...atPlace,
+  kind: z.literal('tangent'),
+  /** Whether the rise-over-run triangle is drawn. */
+  triangle: z.boolean(),
+  /** Whether the whole line is drawn, or a short piece about the point. */
+  reach: z.enum(['line', 'piece']),
+});
+export type TangentEntry = z.infer<typeof tangentSchema>;
+
+export interface TangentResult extends Place, StudyResult {
+  readonly tangent: Tangent;
+  /** Slope as it is written beside the triangle. */
+  readonly slopeText: string;
+}
 
 /** The tangent to a curve at a parameter: its slope, its equation, its rise-over-run triangle of base 1. */
-export const tangentKind: EntryKind<'tangent'> = {
-  dependsOn: (entry) => [entry.on, entry.parameter],
+export const tangentKind: EntryKind<TangentEntry, TangentResult> = {
+  schema: tangentSchema,
+  defaults: { triangle: true, reach: 'line' },
+  standsOn: (entry) => [entry.on, entry.parameter],
+  head: (_entry, result) => ({
+    heading: result ? `Tangent to ${placeWords(result)}` : 'Tangent',
+    tone: result ? toneOf(result.curve.order + 1, result.curve.family) : 'quiet',
+  }),
 
   workOut(entry, context) {
     const place = placeOn(entry, context);
@@ -41,24 +66,22 @@ export const tangentKind: EntryKind<'tangent'> = {
   marks(id, entry, result, tier) {
     if (result.curve.tier !== tier.id) return [];
     const { tangent } = result;
-    const tone = toneOf(result.curve.order + 1);
+    const tone = toneOf(result.curve.order + 1, result.curve.family);
     if (tangent.kind === 'undefined') return [];
     const touch: Mark = {
       kind: 'point',
       entry: id,
       x: tier.toX(tangent.x.value),
       y: tier.toY(tangent.y.value),
-      tone: toneOf(result.curve.order),
+      tone: toneOf(result.curve.order, result.curve.family),
       parameter: entry.parameter,
     };
     if (tangent.kind === 'noSlope') return [touch];
     if (tangent.kind === 'vertical') {
-      const x = tier.toX(tangent.x.value);
-      const { top, height } = tier.frame;
-      return [{ kind: 'line', entry: id, x0: x, y0: top, x1: x, y1: top + height, tone, weight: 2 }, touch];
+      return [verticalMark(id, tangent.x.value, tier, tone), touch];
     }
     const triangle = entry.triangle ? triangleMarks(id, tangent, result, tier) : [];
-    return [tangentLine(id, tangent, tier, tone), ...triangle, touch];
+    return [tangentLine(id, tangent, entry.reach, tier, tone), ...triangle, touch];
   },
 };
 
@@ -67,27 +90,30 @@ const flat = 22;
 
 type SlopedTangent = Extract<Tangent, { kind: 'line' }>;
 
-function tangentLine(id: string, { x, y, slope }: SlopedTangent, tier: TierView, tone: Tone): Mark {
-  // From the point outward, so that a steep or distant line keeps its digits near the touching point.
-  const heightAt = (at: number) => tier.toY(y.value + slope.value * (at - x.value));
-  const { from, to } = tier.x;
-  return {
-    kind: 'line',
-    entry: id,
-    x0: tier.toX(from),
-    y0: heightAt(from),
-    x1: tier.toX(to),
-    y1: heightAt(to),
-    tone,
-    weight: 2,
-  };
+/** Pixels of a short piece of tangent on either side of its point. */
+const shortReach = 110;
+
+function tangentLine(
+  id: string,
+  { x, y, slope }: SlopedTangent,
+  reach: TangentEntry['reach'],
+  tier: TierView,
+  tone: Tone,
+): Mark {
+  const line = lineMark(id, { x: x.value, y: y.value }, slope.value, tier, tone);
+  if (reach === 'line') return line;
+  const [dx, dy] = [line.x1 - line.x0, line.y1 - line.y0];
+  const length = Math.hypot(dx, dy);
+  const [px, py] = [tier.toX(x.value), tier.toY(y.value)];
+  const [ux, uy] = [(dx / length) * shortReach, (dy / length) * shortReach];
+  return { ...line, x0: px - ux, y0: py - uy, x1: px + ux, y1: py + uy };
 }
 
 function triangleMarks(id: string, tangent: SlopedTangent, result: TangentResult, tier: TierView): Mark[] {
   const [x0, y0] = [tier.toX(tangent.x.value), tier.toY(tangent.y.value)];
   const x1 = tier.toX(tangent.x.value + 1);
   const y1 = tier.toY(tangent.y.value + tangent.slope.value);
-  const tone = toneOf(result.curve.order + 1);
+  const tone = toneOf(result.curve.order + 1, result.curve.family);
   const isTooSmall = x1 - x0 < 14;
   const marks: Mark[] = [{ kind: 'polygon', entry: id, points: [x0, y0, x1, y0, x1, y1], tone }];
   if (isTooSmall) return marks;

@@ -1,0 +1,32 @@
+import type { Entry, EntryKindName, Id } from '@yperkine/demonstration';
+import type { ComponentType } from 'react';
+import type { MenuAction } from '../../parts/ActionMenu.tsx';
+import type { Workbench } from '../../state/workbench.ts';
+
+/** The questions by which the chooser is ordered. */
+export const questions = { steep: 'How steep?' } as const;
+export type Question = keyof typeof questions;
+
+/** How a study is offered. */
+export interface Offer {
+  readonly question: Question;
+  /** Its place among those of one question. */
+  readonly rank: number;
+  readonly title: string;
+  /** Other words by which a teacher may look for it. */
+  readonly words: string;
+  /** A small drawing of what it shows; it stands beside its title and says nothing of its own. */
+  readonly Picture: ComponentType;
+  /** Puts the study in, on a curve and at an x where one was chosen. */
+  readonly add: (workbench: Workbench, on: Id, at: number | undefined) => void;
+}
+
+/** What the build view knows about one kind of entry, beside its result. */
+export interface StudyCard {
+  readonly kind: EntryKindName;
+  readonly offers: readonly Offer[];
+  /** Settings in the card's menu. */
+  readonly actions?: (workbench: Workbench, id: Id, entry: Entry) => readonly MenuAction[];
+  /** Settings in the card itself. */
+  readonly Controls?: ComponentType<{ readonly id: Id; readonly entry: Entry }>;
+}

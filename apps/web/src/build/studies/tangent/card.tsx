@@ -1,0 +1,37 @@
+import { addStudy, setField } from '../../../state/actions.ts';
+import { Dot, Sketch } from '../Sketch.tsx';
+import type { StudyCard } from '../study.ts';
+
+const Picture = () => (
+  <Sketch>
+    <path d="M42 16 L 88 84" stroke="var(--f1)" strokeWidth={2.2} />
+    <Dot x={63} y={47} />
+  </Sketch>
+);
+
+export const card: StudyCard = {
+  kind: 'tangent',
+  offers: [
+    {
+      question: 'steep',
+      rank: 2,
+      title: 'Tangent',
+      words: 'slope gradient line touches rise over run equation',
+      Picture,
+      add: (workbench, on, at) => addStudy(workbench, 'tangent', on, at),
+    },
+  ],
+  actions: (workbench, id, entry) =>
+    entry.kind === 'tangent'
+      ? [
+          {
+            label: entry.triangle ? 'Hide the slope triangle' : 'Show the slope triangle',
+            run: () => setField(workbench, id, 'triangle', !entry.triangle),
+          },
+          {
+            label: entry.reach === 'line' ? 'Draw a short piece only' : 'Draw the whole line',
+            run: () => setField(workbench, id, 'reach', entry.reach === 'line' ? 'piece' : 'line'),
+          },
+        ]
+      : [],
+};

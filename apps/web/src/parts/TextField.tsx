@@ -1,0 +1,39 @@
+import { useId, useState } from 'react';
+
+interface TextFieldProps {
+  readonly label: string;
+  readonly value: string;
+  readonly onCommit: (value: string) => void;
+}
+
+/** A field for a short text or formula. What is typed takes effect with Enter or on leaving; Escape takes it back. */
+export function TextField({ label, value, onCommit }: TextFieldProps) {
+  const [draft, setDraft] = useState<string | null>(null);
+  const id = useId();
+  const commit = () => {
+    if (draft !== null && draft !== value) onCommit(draft);
+    setDraft(null);
+  };
+  return (
+    <div>
+      <label htmlFor={id} className="mb-1 block text-sm text-quiet">
+        {label}
+      </label>
+      <input
+        id={id}
+        autoComplete="off"
+        autoCapitalize="off"
+        spellCheck={false}
+        value={draft ?? value}
+        onChange={(event) => setDraft(event.target.value)}
+        onFocus={(event) => event.target.select()}
+        onBlur={commit}
+        onKeyDown={(event) => {
+          if (event.key === 'Enter') commit();
+          if (event.key === 'Escape') setDraft(null);
+        }}
+        className="w-full min-w-0 rounded-lg border border-rule bg-sheet px-2.5 py-1.5 text-ink"
+      />
+    </div>
+  );
+}

@@ -1,0 +1,32 @@
+import type { Expression, Functions, Program, Rational } from '@yperkine/core';
+import type { Line } from '../numbers/line.ts';
+import type { Id } from '../schema/fields.ts';
+
+/** A function of one variable that can be drawn: a given one or a derivative. */
+export interface CurveResult {
+  /** How it is called: f, and for a derivative its order. */
+  readonly name: string;
+  readonly order: number;
+  /** The family of colours that it and everything derived from it wears. */
+  readonly family: number;
+  readonly variable: string;
+  readonly body: Expression;
+  readonly program: Program;
+  /** Defined functions that the body mentions, itself included. */
+  readonly functions: Functions;
+  /** Values in the order of `program.parameters`. */
+  readonly parameters: readonly number[];
+  readonly exactParameters: ReadonlyMap<string, Rational>;
+  readonly latex: string;
+  readonly lines: readonly Line[];
+  /** What it says, in words. */
+  readonly sentence: string;
+  /** Tiers that the curve is drawn in. */
+  readonly tier: Id;
+}
+
+/** A name with its primes: f, f′, f″, f⁽⁴⁾. */
+export const primed = (name: string, order: number): string =>
+  name +
+  (['', '′', '″', '‴'][order] ??
+    `⁽${[...String(order)].map((digit) => '⁰¹²³⁴⁵⁶⁷⁸⁹'[Number(digit)]).join('')}⁾`);

@@ -1,0 +1,75 @@
+import { latexName, normalTo, tangentAt, type Tangent } from '@yperkine/core';
+import { z } from 'zod';
+import { formatTidily, type RoundingRule } from '../../numbers/format.ts';
+import { latex, lineEquation, live, liveRelation, type Line } from '../../numbers/line.ts';
+import { lineMark, verticalMark } from '../../scene/lineMark.ts';
+import { toneOf } from '../../scene/tone.ts';
+import { atPlace } from '../../schema/fields.ts';
+import { primed } from '../curve.ts';
+import type { EntryKind } from '../kind.ts';
+import { waiting, worked } from '../outcome.ts';
+import { placeOn, placeWords, type Place } from '../point/point.ts';
+import type { StudyResult } from '../study.ts';
+
+export const normalSchema = z.strictObject({ ...atPlace, kind: z.literal('normal') });
+export type NormalEntry = z.infer<typeof normalSchema>;
+
+export interface NormalResult extends Place, StudyResult {
+  /** Undefined where there is no tangent. */
+  readonly normal: Tangent | undefined;
+}
+
+/** The line that stands at a right angle on the tangent, through the same point. */
+export const normalKind: EntryKind<NormalEntry, NormalResult> = {
+  schema: normalSchema,
+  defaults: {},
+  standsOn: (entry) => [entry.on, entry.parameter],
+  head: (_entry, result) => ({ heading: result ? `Normal to ${placeWords(result)}` : 'Normal', tone: 'ink' }),
+
+  workOut(entry, context) {
+    const place = placeOn(entry, context);
+    if (typeof place === 'string') return waiting(place);
+    const { curve, at } = place;
+    const normal = normalTo(tangentAt(curve, at.value, curve.parameters, curve.exactParameters));
+    return worked({
+      ...place,
+      normal,
+      lines: normal ? linesOf(normal, place, context.rule) : [],
+      sentence: sentenceOf(normal, place),
+    });
+  },
+
+  marks(id, entry, { curve, normal }, tier) {
+    if (curve.tier !== tier.id || !normal || normal.kind === 'undefined') return [];
+    const touch = {
+      kind: 'point' as const,
+      entry: id,
+      x: tier.toX(normal.x.value),
+      y: tier.toY(normal.y.value),
+      tone: toneOf(curve.order, curve.family),
+      parameter: entry.parameter,
+    };
+    if (normal.kind === 'vertical') return [verticalMark(id, normal.x.value, tier, 'ink'), touch];
+    if (normal.kind !== 'line') return [];
+    const through = { x: normal.x.value, y: normal.y.value };
+    return [{ ...lineMark(id, through, normal.slope.value, tier, 'ink'), weight: 1.5 }, touch];
+  },
+};
+
+function linesOf(normal: Tangent, { curve }: Place, rule: RoundingRule): Line[] {
+  if (normal.kind === 'vertical') {
+    const x = formatTidily(normal.x, rule);
+    return [[latex(latexName(curve.variable)), liveRelation(x.isExact), live(x.text)]];
+  }
+  return normal.kind === 'line'
+    ? [lineEquation(normal.slope, normal.intercept, curve.variable, rule).line]
+    : [];
+}
+
+function sentenceOf(normal: Tangent | undefined, { curve, at }: Place): string {
+  const place = `${curve.variable} = ${at.text}`;
+  if (!normal)
+    return `${primed(curve.name, curve.order)} has no tangent at ${place}, so it has no normal there.`;
+  if (normal.kind === 'vertical') return `At ${place} the tangent is level, so the normal is vertical.`;
+  return `At ${place} the normal stands at a right angle on the tangent: the two slopes multiply to −1.`;
+}

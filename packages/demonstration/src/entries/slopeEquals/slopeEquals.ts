@@ -1,0 +1,149 @@
+import {
+  closedFormula,
+  compile,
+  evaluateAt,
+  latexFunction,
+  latexName,
+  printLatex,
+  readExpression,
+  solve,
+  TooLarge,
+  tree,
+  type Place as ProvedPlace,
+  type Solutions,
+} from '@yperkine/core';
+import { z } from 'zod';
+import { exactText } from '../../numbers/exactText.ts';
+import { format, type RoundingRule } from '../../numbers/format.ts';
+import { latex, live, type Line } from '../../numbers/line.ts';
+import { toneOf } from '../../scene/tone.ts';
+import { common, decimalSchema, idSchema, typedSchema } from '../../schema/fields.ts';
+import { primed, type CurveResult } from '../curve.ts';
+import { idsMentioned, unreadable } from '../formula.ts';
+import type { EntryKind, WorkContext } from '../kind.ts';
+import { failed, waiting, worked } from '../outcome.ts';
+import type { StudyResult } from '../study.ts';
+
+export const slopeEqualsSchema = z.strictObject({
+  ...common,
+  kind: z.literal('slopeEquals'),
+  on: idSchema,
+  /** The slope that is looked for: a number or a formula of parameters. */
+  level: typedSchema,
+  from: decimalSchema,
+  to: decimalSchema,
+});
+export type SlopeEqualsEntry = z.infer<typeof slopeEqualsSchema>;
+
+export interface SlopeEqualsResult extends StudyResult {
+  readonly curve: CurveResult;
+  readonly found: Solutions;
+  readonly slope: number;
+}
+
+/** Every place of an interval at which the slope of a curve is a given number, with the proof that there is no other. */
+export const slopeEqualsKind: EntryKind<SlopeEqualsEntry, SlopeEqualsResult> = {
+  schema: slopeEqualsSchema,
+  defaults: { level: '0' },
+  standsOn: (entry) => [entry.on],
+  dependsOn: (entry, directory) => {
+    const reading = readExpression(entry.level, directory.scope);
+    return [entry.on, ...(reading.ok ? idsMentioned(reading.value, directory) : [])];
+  },
+  head: (entry, result) => ({
+    heading: result
+      ? `Where is ${primed(result.curve.name, result.curve.order + 1)} equal to ${entry.level}?`
+      : 'Where is the slope k?',
+    tone: result ? toneOf(result.curve.order + 1, result.curve.family) : 'quiet',
+  }),
+
+  workOut(entry, context) {
+    const curve = context.curve(entry.on);
+    if (!curve) return waiting('This waits for its function, which cannot be worked out yet.');
+    const [from, to] = [Number(entry.from), Number(entry.to)];
+    if (!(from < to)) return failed('The interval goes from a smaller to a larger number.');
+    const reading = readExpression(entry.level, context.directory.scope);
+    if (!reading.ok) return unreadable(reading.problem);
+    const values = parameterMap(curve, context, [...tree.mentioned(reading.value).names]);
+    try {
+      const level = closedFormula(reading.value, values);
+      const body = closedFormula(curve.body, values, curve.functions);
+      const found = solve(body, level, curve.variable, [from, to], 1);
+      const result = { curve, found, slope: evaluateAt(compile(level, ''), 0) };
+      return worked({
+        ...result,
+        lines: linesOf(result, printLatex(reading.value), context.rule),
+        sentence: sentenceOf(result, entry),
+      });
+    } catch (error) {
+      if (error instanceof TooLarge) return failed('This is too large to be worked out.');
+      throw error;
+    }
+  },
+
+  marks(id, _entry, { curve, found, slope }, tier) {
+    if (curve.tier !== tier.id) return [];
+    return found.solutions.flatMap(({ value: x }) => {
+      const y = evaluateAt(curve.program, x, curve.parameters);
+      if (!Number.isFinite(y)) return [];
+      const tone = toneOf(curve.order + 1, curve.family);
+      const [px, py] = [tier.toX(x), tier.toY(y)];
+      const [dx, dy] = [tier.pixelsPerX, -slope * tier.pixelsPerY];
+      const scale = pieceReach / Math.hypot(dx, dy);
+      const ends = { x0: px - dx * scale, y0: py - dy * scale, x1: px + dx * scale, y1: py + dy * scale };
+      return [
+        { kind: 'line' as const, entry: id, ...ends, tone, weight: 2.5, dash: [] },
+        { kind: 'dot' as const, x: px, y: py, tone: toneOf(curve.order, curve.family) },
+      ];
+    });
+  },
+};
+
+/** Pixels of the piece of tangent on either side of a place that was found. */
+const pieceReach = 44;
+
+function parameterMap(
+  curve: CurveResult,
+  context: WorkContext,
+  names: readonly string[],
+): Map<string, number> {
+  const values = new Map(curve.program.parameters.map((name, i) => [name, curve.parameters[i] ?? NaN]));
+  for (const name of names) {
+    const value = context.number(context.directory.idOf.get(name) ?? '')?.value;
+    if (value !== undefined) values.set(name, value);
+  }
+  return values;
+}
+
+/** The line f′(x) = k, and under it the places, exact where they are proved to be. */
+function linesOf(
+  { curve, found }: Omit<SlopeEqualsResult, keyof StudyResult>,
+  level: string,
+  rule: RoundingRule,
+): Line[] {
+  const x = latexName(curve.variable);
+  const question = latex(`${latexFunction(curve.name, curve.order + 1)}(${x}) = ${level}`);
+  const places = found.solutions.map((place) => [latex(x), live(placeText(place, rule))]);
+  return [[question], ...places];
+}
+
+function placeText({ value, exact }: ProvedPlace, rule: RoundingRule): string {
+  const { text, isExact } = format({ value, exact: null }, rule);
+  const form = exact && exactText(exact);
+  if (form === null) return ` ${isExact ? '=' : '≈'} ${text}`;
+  return form.includes('/') || /[√∛πe]|ln/.test(form) ? ` = ${form} ≈ ${text}` : ` = ${form}`;
+}
+
+function sentenceOf(
+  { curve, found }: Omit<SlopeEqualsResult, keyof StudyResult>,
+  { from, to, level }: SlopeEqualsEntry,
+): string {
+  const where = `For ${curve.variable} from ${from} to ${to}`.replaceAll('-', '−');
+  const slope = `the slope of ${primed(curve.name, curve.order)} is ${level}`.replaceAll('-', '−');
+  if (found.everywhere.length > 0) return `${where}, ${slope} on a whole stretch.`;
+  const count = found.solutions.length;
+  const places = count === 0 ? 'nowhere' : count === 1 ? 'at one place' : `at ${count} places`;
+  return found.complete
+    ? `${where}, ${slope} ${places}, and it is proved that there is no other.`
+    : `${where}, ${slope} ${places} that could be proved; others may have been missed.`;
+}

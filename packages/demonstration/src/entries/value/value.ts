@@ -1,0 +1,89 @@
+import {
+  closedFormula,
+  compile,
+  evaluateAt,
+  exactValue,
+  knownNumber,
+  latexName,
+  printLatex,
+  readDefinition,
+  readExpression,
+  TooLarge,
+  type Expression,
+  type KnownNumber,
+  type Reading,
+  type Scope,
+} from '@yperkine/core';
+import { z } from 'zod';
+import { exactTextOf } from '../../numbers/exactText.ts';
+import { equalsResult, latex } from '../../numbers/line.ts';
+import { common, typedSchema } from '../../schema/fields.ts';
+import { functionsMentioned, idsMentioned, parameterValues, rememberedHead, unreadable } from '../formula.ts';
+import type { EntryKind } from '../kind.ts';
+import { failed, waiting, worked } from '../outcome.ts';
+import type { StudyResult } from '../study.ts';
+
+export const valueSchema = z.strictObject({
+  ...common,
+  kind: z.literal('value'),
+  /** A formula without a variable, such as f\'(3), or a name and its formula: m = f\'(3). */
+  text: typedSchema,
+});
+export type ValueEntry = z.infer<typeof valueSchema>;
+
+export interface ValueResult extends StudyResult {
+  readonly value: KnownNumber;
+}
+
+/** The value of a formula without a variable; with a name, a constant that follows what it is made of. */
+export const valueKind: EntryKind<ValueEntry, ValueResult> = {
+  schema: valueSchema,
+  defaults: {},
+  standsOn: () => [],
+  dependsOn(entry, { scope, ...directory }) {
+    const body = formulaOf(entry.text, scope);
+    return body.ok ? idsMentioned(body.value, { scope, ...directory }) : [];
+  },
+  defines(entry) {
+    const name = nameOf(entry.text);
+    return name === undefined ? undefined : { name, isFunction: false };
+  },
+  head({ text }) {
+    const name = nameOf(text);
+    return { heading: name === undefined ? 'Value' : `Value of ${name}`, tone: 'ink' };
+  },
+  number: ({ value }) => value,
+
+  workOut(entry, context) {
+    const body = formulaOf(entry.text, context.directory.scope);
+    if (!body.ok) return unreadable(body.problem);
+    const functions = functionsMentioned(body.value, context);
+    if (!functions) return waiting('This waits for another entry that cannot be worked out yet.');
+    try {
+      const program = compile(body.value, '', functions);
+      const { parameters, exactParameters } = parameterValues(program.parameters, context);
+      const number = evaluateAt(program, 0, parameters);
+      const formula = closedFormula(body.value, new Map(), functions);
+      const value = knownNumber(number, Number.isNaN(number) ? null : exactValue(formula, exactParameters));
+      const name = nameOf(entry.text);
+      const head = latex(`${name === undefined ? '' : `${latexName(name)} = `}${printLatex(body.value)}`);
+      const line = [head, ...equalsResult(value, context.rule, exactTextOf(formula, exactParameters, value))];
+      return worked({ value, lines: [line], sentence: Number.isNaN(number) ? 'This has no value.' : '' });
+    } catch (error) {
+      if (error instanceof TooLarge) return failed('This is too large to be worked out.');
+      throw error;
+    }
+  },
+
+  marks: () => [],
+};
+
+/** The name before the equals sign, if there is one. */
+const nameOf = (text: string): string | undefined =>
+  text.includes('=') ? rememberedHead(text)?.name : undefined;
+
+function formulaOf(text: string, scope: Scope): Reading<Expression> {
+  if (nameOf(text) === undefined) return readExpression(text, scope);
+  const reading = readDefinition(text, scope);
+  return reading.ok ? { ok: true, value: reading.value.body } : reading;
+}

@@ -1,0 +1,315 @@
+import { describe, expect, test } from '@jest/globals';
+import {
+  applyChange,
+  emptyStage,
+  entryKinds,
+  makeEntry,
+  plainText,
+  positionOf,
+  resolve,
+  withValue,
+  type Document,
+  type Entry,
+  type MarkOf,
+  type StudyResult,
+} from '../src/index.ts';
+import { buildScene } from '../src/scene/scene.ts';
+import { given, setField, slider, tangentDocument } from './sample.ts';
+
+/** f with a = 1 and h = 0.5, and further entries. */
+function withStudies(text: string, more: Record<string, Entry>, a = '1', h = '0.5'): Document {
+  const document = tangentDocument(text, a);
+  const { f, a: place } = document.entries as { f: Entry; a: Entry };
+  return { ...document, entries: { f, a: place, h: slider(2.5, 'h', h), ...more } };
+}
+
+const secant = (more: Partial<Extract<Entry, { kind: 'secant' }>> = {}) =>
+  makeEntry('secant', { order: 5, on: 'f', parameter: 'a', step: 'h', ...more });
+
+function study(document: Document, id: string): StudyResult {
+  const outcome = resolve(document, emptyStage).entries.get(id)?.outcome;
+  if (!outcome?.ok) throw new Error(outcome?.problem.message ?? id);
+  return outcome.result as StudyResult;
+}
+const problem = (document: Document, id: string) => {
+  const outcome = resolve(document, emptyStage).entries.get(id)?.outcome;
+  return outcome?.ok ? undefined : outcome?.problem.message;
+};
+const lines = (document: Document, id: string): string[] => study(document, id).lines.map(plainText);
+
+const size = { width: 800, height: 600, density: 1, furniture: true };
+const sceneOf = (document: Document, stage = emptyStage) =>
+  buildScene({ document, stage, resolution: resolve(document, stage), size, here: null });
+
+describe('the secant', () => {
+  // By hand for f = x² at 1: forward 2 + h, backward 2 − h, symmetric 2.
+  test.each([
+    ['forward', '\\frac{f(a+h)-f(a)}{h} ≈ 2.500'],
+    ['backward', '\\frac{f(a)-f(a-h)}{h} ≈ 1.500'],
+    ['symmetric', '\\frac{f(a+h)-f(a-h)}{2h} ≈ 2.000'],
+  ] as const)('%s', (direction, line) => {
+    expect(lines(withStudies('f(x) = x^2', { s: secant({ direction }) }), 's')[0]).toBe(line);
+  });
+
+  test('the table ends at the slope, and its error shrinks with h', () => {
+    const { table } = study(withStudies('f(x) = x^2', { s: secant() }), 's');
+    expect(table?.rows.map(({ cells }) => cells.join(' '))).toEqual([
+      '1 3.000 1.000 2.000 1.000',
+      '0.1 2.100 1.900 2.000 0.100',
+      '0.01 2.010 1.990 2.000 0.010',
+      '0.001 2.001 1.999 2.000 0.001',
+      '→ 0 2.000 2.000 2.000 0',
+    ]);
+    expect(table?.rows.at(-1)?.isGoal).toBe(true);
+  });
+
+  test('when h is too small for the machine’s digits the rows say so', () => {
+    const { table } = study(withStudies('f(x) = sin x', { s: secant({ table: 'tooSmall' }) }), 's');
+    expect(table?.rows).toHaveLength(17);
+    expect(table?.rows.filter(({ isDoubtful }) => isDoubtful).length).toBeGreaterThan(4);
+    expect(table?.rows.slice(0, 5).some(({ isDoubtful }) => isDoubtful)).toBe(false);
+    expect(table?.note).toMatch(/^From h = 10⁻[⁰¹²³⁴⁵⁶⁷⁸⁹]+ on the quotient gets worse again/);
+  });
+
+  test.each([
+    ['h = 0', 'f(x) = x^2', '1', '0', 'With h = 0 both points are one, and one point has no secant.'],
+    [
+      'a pole between',
+      'f(x) = 1/x',
+      '-1',
+      '2',
+      'Between x = −1 and 1 f has a gap, and a secant across it would say nothing.',
+    ],
+    [
+      'a jump between',
+      'f(x) = floor(x)',
+      '0.5',
+      '1',
+      'Between x = 0.5 and 1.5 f has a gap, and a secant across it would say nothing.',
+    ],
+    ['no value', 'f(x) = √x', '-1', '2', 'f has no value at x = −1, so there is no secant.'],
+  ])('%s gets one sentence', (_name, text, a, h, sentence) => {
+    const { sentence: said, lines: none } = study(withStudies(text, { s: secant() }, a, h), 's');
+    expect(said).toBe(sentence);
+    expect(none).toEqual([]);
+  });
+
+  test.each(['f(x) = |x|', 'f(x) = cbrt(x)', 'f(x) = x^2 if x < 0; x otherwise'])('%s has no gap', (text) => {
+    expect(study(withStudies(text, { s: secant() }, '-1', '2'), 's').lines).toHaveLength(2);
+  });
+
+  test('its second point is a handle of the step, counted from the first', () => {
+    const { handles } = sceneOf(withStudies('f(x) = x^2', { s: secant() }));
+    expect(handles.map(({ parameter, offset, sign }) => [parameter, offset, sign])).toEqual([
+      ['a', 0, 1],
+      ['h', 1, 1],
+    ]);
+    const backward = sceneOf(withStudies('f(x) = x^2', { s: secant({ direction: 'backward' }) })).handles;
+    expect(backward.find(({ parameter }) => parameter === 'h')).toMatchObject({ offset: 1, sign: -1 });
+  });
+
+  test('closing up shrinks by the same factor in equal times and never comes to 0', () => {
+    const run = { from: 1, to: 0.001, start: 1, seconds: 6, repeat: 'once', pace: 'closing' } as const;
+    const at = [0, 2, 4, 6].map((seconds) => positionOf(run, seconds).value);
+    expect(at[1]).toBeCloseTo(0.1, 12);
+    expect(at[2]).toBeCloseTo(0.01, 12);
+    expect(at[3]).toBeCloseTo(0.001, 12);
+    expect(positionOf(run, 7)).toEqual({ value: 0.001, isOver: true });
+  });
+
+  test('a moved step works out itself and the secant, and nothing else', () => {
+    const document = withStudies('f(x) = x^2', {
+      s: secant(),
+      t: makeEntry('tangent', { order: 6, on: 'f', parameter: 'a' }),
+    });
+    const before = resolve(document, emptyStage);
+    expect(resolve(document, withValue(emptyStage, 'h', '0.4'), before).workedOut).toEqual(['h', 's']);
+  });
+});
+
+describe('the normal', () => {
+  const normal = makeEntry('normal', { order: 5, on: 'f', parameter: 'a' });
+  // By hand: slope −1/f′(a) through (a, f(a)).
+  test.each([
+    ['f(x) = x^2', '1', 'y = −0.5x + 1.5'],
+    ['f(x) = x^2', '0', 'x = 0'],
+    ['f(x) = 1/x', '1', 'y = x'],
+    ['f(x) = cbrt(x)', '0', 'y = 0'],
+  ])('to %s at %s', (text, a, line) => {
+    expect(lines(withStudies(text, { n: normal }, a), 'n')).toEqual([line]);
+  });
+
+  test('without a tangent there is none', () => {
+    const { sentence } = study(withStudies('f(x) = |x|', { n: normal }, '0'), 'n');
+    expect(sentence).toBe('f has no tangent at x = 0, so it has no normal there.');
+  });
+});
+
+describe('where the slope is k', () => {
+  const where = (level: string, from = '-3', to = '3') =>
+    makeEntry('slopeEquals', { order: 5, on: 'f', level, from, to } as never);
+
+  // f′ = x² − 1.
+  test.each([
+    ['0', ['x = −1', 'x = 1'], 'at 2 places, and it is proved that there is no other'],
+    ['1/2', ['x = −√6/2 ≈ −1.225', 'x = √6/2 ≈ 1.225'], 'at 2 places, and it is proved'],
+    ['-1', ['x = 0'], 'at one place, and it is proved'],
+    ['-2', [], 'nowhere, and it is proved'],
+    ['h', ['x = −√6/2 ≈ −1.225', 'x = √6/2 ≈ 1.225'], 'the slope of f is h at 2 places'],
+  ])('k = %s', (level, places, said) => {
+    const document = withStudies('f(x) = x^3/3 - x', { w: where(level) });
+    expect(lines(document, 'w').slice(1)).toEqual(places);
+    expect(study(document, 'w').sentence).toContain(said);
+  });
+
+  test('an interval the wrong way round and a slope that cannot be read get a sentence', () => {
+    expect(problem(withStudies('f(x) = x^2', { w: where('0', '3', '-3') }), 'w')).toBe(
+      'The interval goes from a smaller to a larger number.',
+    );
+    expect(problem(withStudies('f(x) = x^2', { w: where('2 +') }), 'w')).toContain('Something is missing');
+  });
+
+  test('a straight line has its slope everywhere', () => {
+    expect(study(withStudies('f(x) = 2x', { w: where('2') }), 'w').sentence).toContain('on a whole stretch');
+  });
+});
+
+describe('the lens', () => {
+  const lens = (more: Partial<Extract<Entry, { kind: 'lens' }>> = {}) =>
+    makeEntry('lens', { order: 5, on: 'f', parameter: 'a', ...more });
+  const inside = (document: Document) => {
+    const mark = sceneOf(document).tiers[0]?.marks.find(({ kind }) => kind === 'lens');
+    if (!mark) throw new Error('no lens');
+    return mark as MarkOf<'lens'>;
+  };
+  const heightsApart = (mark: MarkOf<'lens'>): number => {
+    const curve = mark.marks.find(({ kind }) => kind === 'curve') as MarkOf<'curve'>;
+    const line = mark.marks.find(({ kind }) => kind === 'line') as MarkOf<'line'>;
+    const run = curve.runs[0] as Float64Array;
+    return Math.max(
+      ...Array.from({ length: run.length / 2 }, (_, i) => {
+        const [x, y] = [run[2 * i] as number, run[2 * i + 1] as number];
+        const onLine = line.y0 + ((line.y1 - line.y0) * (x - line.x0)) / (line.x1 - line.x0);
+        return Math.abs(y - onLine);
+      }),
+    );
+  };
+
+  test('ten times nearer, curve and tangent are ten times less apart', () => {
+    const [ten, hundred] = ([10, 100] as const).map((magnification) =>
+      heightsApart(inside(withStudies('f(x) = x^2', { l: lens({ magnification }) }))),
+    ) as [number, number];
+    // The gap is f″/2·(x − a)² times the magnification: 1/10 of it at ten times the magnification.
+    expect(ten / hundred).toBeCloseTo(10, 1);
+    expect(hundred).toBeLessThan(1);
+  });
+
+  test('it follows a step: the step keeps its size, whatever it is', () => {
+    const width = (h: string): number => {
+      const mark = inside(withStudies('f(x) = x^2', { l: lens({ follows: 'h' }) }, '1', h));
+      const [own, other] = mark.marks
+        .filter(({ kind }) => kind === 'dot')
+        .map((dot) => (dot as MarkOf<'dot'>).x);
+      return Math.abs((other as number) - (own as number));
+    };
+    expect(width('0.1')).toBeCloseTo(52, 6);
+    expect(width('0.01')).toBeCloseTo(52, 6);
+  });
+
+  test('it stands in the corner away from its place, inside the frame', () => {
+    for (const a of ['-1.5', '3']) {
+      const scene = sceneOf(withStudies('f(x) = x', { l: lens() }, a));
+      const { frame } = scene.tiers[0]?.view ?? { frame: { left: 0, top: 0, width: 0, height: 0 } };
+      const { x, y, radius, source } = inside(withStudies('f(x) = x', { l: lens() }, a));
+      expect(Math.sign(x - (frame.left + frame.width / 2))).toBe(
+        -Math.sign(source.x - (frame.left + frame.width / 2)),
+      );
+      expect(y - radius).toBeGreaterThan(frame.top);
+      expect(x - radius).toBeGreaterThan(frame.left);
+      expect(x + radius).toBeLessThan(frame.left + frame.width);
+    }
+  });
+
+  test('at a corner it says that nothing becomes straight', () => {
+    expect(study(withStudies('f(x) = |x|', { l: lens() }, '0'), 'l').sentence).toContain(
+      'does not become straight',
+    );
+  });
+});
+
+describe('values, and names for results', () => {
+  const value = (order: number, text: string) => makeEntry('value', { order, text });
+
+  // By hand: f = x³ − 4x, f′ = 3x² − 4, f″ = 6x.
+  test.each([
+    ['f(3)', 'f(3) = 15.000'],
+    ["f'(3)", "f'(3) = 23.000"],
+    ["f''(-2)", "f''(-2) = −12.000"],
+    ['f(1)/f(3)', '\\frac{f(1)}{f(3)} = −0.200'],
+    ['√2 f(1)', '\\sqrt{2}f(1) = −3√2 ≈ −4.243'],
+    ["f'(a) + h", "f'(a)+h = −0.500"],
+  ])('%s', (text, line) => {
+    const document = withStudies('f(x) = x^3 - 4x', { v: value(9, text) });
+    expect(lines(document, 'v')[0]?.replaceAll('\\left', '').replaceAll('\\right', '')).toBe(line);
+  });
+
+  test('a named value is used in later formulas and follows what it is made of', () => {
+    const document = withStudies('f(x) = x^2', { m: value(9, "m = f'(a)"), g: given(10, 'g(x) = m x') });
+    const at = (a: string) => resolve(document, withValue(emptyStage, 'a', a)).entries.get('g')?.outcome;
+    const slopes = ['1', '3'].map((a) => {
+      const outcome = at(a);
+      return outcome?.ok ? (outcome.result as { parameters: number[] }).parameters : null;
+    });
+    expect(slopes).toEqual([[2], [6]]);
+  });
+
+  test('a circle of names, a name that is taken, and a value that is none get one sentence', () => {
+    const document = withStudies('f(x) = 1/x', {
+      m: value(9, 'm = 2n'),
+      n: value(10, 'n = m + 1'),
+      a2: value(11, 'a = 7'),
+      none: value(12, 'f(0)'),
+    });
+    expect(problem(document, 'n')).toContain('circle');
+    expect(problem(document, 'a2')).toContain('already taken');
+    expect(study(document, 'none').sentence).toBe('This has no value.');
+    expect(study(document, 'none').lines.map(plainText)[0]).toContain('–');
+  });
+});
+
+describe('every kind of entry', () => {
+  test('has usual settings that make a valid entry with what it stands on, and a heading without a result', () => {
+    const fields = {
+      order: 1,
+      on: 'f',
+      of: 'f',
+      parameter: 'a',
+      step: 'h',
+      tier: 't',
+      text: 'x',
+      name: 'a',
+      value: '1',
+      from: '0',
+      to: '1',
+    };
+    for (const [name, kind] of Object.entries(entryKinds)) {
+      const shape = Object.keys((kind.schema as unknown as { shape: Record<string, unknown> }).shape);
+      const own = Object.fromEntries(
+        Object.entries(fields).filter(([field]) => shape.includes(field) && !(field in kind.defaults)),
+      );
+      const entry = makeEntry(name as Entry['kind'], own as never);
+      expect(entry.kind).toBe(name);
+      expect(entry.hidden).toBe(false);
+    }
+  });
+
+  test('hidden entries draw nothing, and what they say stays', () => {
+    const document = withStudies('f(x) = x^2', { s: secant() });
+    const hidden = applyChange(document, { id: '1', edits: [setField('s', 'hidden', false, true)] });
+    expect(sceneOf(document).tiers[0]?.marks.some((mark) => 'entry' in mark && mark.entry === 's')).toBe(
+      true,
+    );
+    expect(sceneOf(hidden).tiers[0]?.marks.some((mark) => 'entry' in mark && mark.entry === 's')).toBe(false);
+    expect(lines(hidden, 's')).toHaveLength(2);
+  });
+});

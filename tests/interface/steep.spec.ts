@@ -1,0 +1,159 @@
+import type { Page } from '@playwright/test';
+import { expect, test } from './teacher.ts';
+
+/** A typeset letter stands in the page for eyes, for screen readers and as its source: x+ in the patterns below. */
+
+/** Opens the chooser by its button and takes a study from it. */
+async function choose(page: Page, study: string): Promise<void> {
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  await page.getByRole('dialog').getByRole('button', { name: study, exact: true }).click();
+}
+
+test('from an empty document to secant becomes tangent with its table, in at most 12 actions', async ({
+  page,
+  teacher,
+}) => {
+  await teacher.openNew();
+  // 1 click, 2 formula, 3–4 secant, 5–6 tangent, 7–8 lens, 9 x typed, 10 h small, 11 closing up.
+  await teacher.state('f(x) = x^2');
+  await choose(page, 'Secant');
+  await choose(page, 'Tangent');
+  await choose(page, 'Lens');
+  await teacher.setValue('a', '1');
+  const secant = teacher.entry(/Secant of f from x = a to a \+ h/);
+  await expect(secant).toContainText('≈ 3.000');
+  // By hand: ((1 + h)² − 1)/h = 2 + h forward, 2 − h backward, 2 symmetric.
+  const cells = await secant
+    .getByRole('row')
+    .evaluateAll((list) => list.map((row) => [...row.children].map((cell) => cell.textContent)));
+  expect(cells).toEqual([
+    ['h', 'forward', 'backward', 'symmetric', 'error'],
+    ['1', '3.000', '1.000', '2.000', '1.000'],
+    ['0.1', '2.100', '1.900', '2.000', '0.100'],
+    ['0.01', '2.010', '1.990', '2.000', '0.010'],
+    ['0.001', '2.001', '1.999', '2.000', '0.001'],
+    ['→ 0', '2.000', '2.000', '2.000', '0'],
+  ]);
+  await secant.getByRole('button', { name: 'h = 0.001' }).click();
+  await expect(secant).toContainText('≈ 2.001');
+  await secant.getByRole('button', { name: 'h = 1', exact: true }).click();
+  await secant.getByRole('button', { name: 'Let it close up' }).click();
+  await expect(secant).toContainText('≈ 2.001', { timeout: 15_000 });
+  await expect(teacher.entry(/Tangent to f/)).toContainText(/= 2x+ − 1/);
+  await expect(teacher.entry(/Lens on f/)).toContainText('Magnified 10 times');
+});
+
+test('the second point is dragged along the curve, and moved by the arrow keys', async ({
+  page,
+  teacher,
+}) => {
+  await teacher.openNew();
+  await teacher.state('f(x) = x^2');
+  await choose(page, 'Secant');
+  await teacher.setValue('a', '0');
+  await teacher.setValue('h', '2');
+  const [first, second] = [
+    page.getByRole('slider', { name: /at x = a$/ }),
+    page.getByRole('slider', { name: /at x = h$/ }),
+  ];
+  await expect(first).toBeVisible();
+  await second.focus();
+  await page.keyboard.press('ArrowLeft');
+  await expect(page.getByRole('textbox', { name: 'Value of h' })).toHaveValue('1.999');
+  const box = await second.boundingBox();
+  if (!box) throw new Error('no handle');
+  const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+  await page.mouse.move(x, y);
+  await page.mouse.down();
+  await page.mouse.move(x - 90, y, { steps: 4 });
+  await page.mouse.up();
+  const h = Number(await page.getByRole('textbox', { name: 'Value of h' }).inputValue());
+  expect(h).toBeGreaterThan(0.5);
+  expect(h).toBeLessThan(1.9);
+  await expect(page.getByRole('textbox', { name: 'Value of a' })).toHaveValue('0');
+});
+
+test('h = 0, and a secant across a gap, get one sentence at their place; everything else works on', async ({
+  page,
+  teacher,
+}) => {
+  await teacher.openNew();
+  await teacher.state('f(x) = 1/x');
+  await choose(page, 'Secant');
+  await choose(page, 'Tangent');
+  await teacher.setValue('a', '-1');
+  await teacher.setValue('h', '0');
+  const secant = teacher.entry(/Secant of f/);
+  await expect(secant).toContainText('With h = 0 both points are one, and one point has no secant.');
+  await teacher.setValue('h', '2');
+  await expect(secant).toContainText('Between x = −1 and 1 f has a gap');
+  await teacher.setValue('h', '0.5');
+  // (1/(−0.5) − 1/(−1))/0.5 = −2.
+  await expect(secant).toContainText('≈ −2.000');
+  await expect(teacher.entry(/Tangent to f/)).toContainText(/= −x+ − 2/);
+});
+
+test('the normal, and a tangent drawn as a short piece', async ({ page, teacher }) => {
+  await teacher.openNew();
+  await teacher.state('f(x) = x^2');
+  await choose(page, 'Normal');
+  await choose(page, 'Tangent');
+  await teacher.setValue('a', '1');
+  // By hand: slope 2, so the normal has slope −1/2 through (1, 1).
+  await expect(teacher.entry(/Normal to f at x = a/)).toContainText(/= −0.5x+ \+ 1.5/);
+  await teacher.setValue('a', '0');
+  await expect(teacher.entry(/Normal to f at x = a/)).toContainText('the normal is vertical');
+  await teacher.chooseFor('Tangent to f at x = a', 'Draw a short piece only');
+  await teacher.untilSaved();
+  expect(Object.values((await teacher.stored()).entries)).toContainEqual(
+    expect.objectContaining({ kind: 'tangent', reach: 'piece' }),
+  );
+});
+
+test('where f′ is ½, proved complete, and again for another slope', async ({ page, teacher }) => {
+  await teacher.openNew();
+  await teacher.state('f(x) = x^3/3 - x');
+  await choose(page, 'Where is the slope k?');
+  const study = teacher.entry(/^Where is/);
+  // f′ = x² − 1.
+  await expect(study).toContainText('at 2 places, and it is proved that there is no other');
+  await study.getByRole('textbox', { name: 'Slope' }).fill('1/2');
+  await page.keyboard.press('Enter');
+  await expect(study).toContainText('√6/2 ≈ 1.225');
+  await study.getByRole('textbox', { name: 'Slope' }).fill('-2');
+  await page.keyboard.press('Enter');
+  await expect(study).toContainText('nowhere, and it is proved that there is no other');
+  await study.getByRole('textbox', { name: 'Slope' }).fill('2 +');
+  await page.keyboard.press('Enter');
+  await expect(study.getByRole('alert')).toContainText('Something is missing after “+”.');
+});
+
+test('several functions wear their own colours and can be hidden; the chooser asks of which', async ({
+  page,
+  teacher,
+}) => {
+  await teacher.openNew();
+  await teacher.state('f(x) = x^2');
+  await teacher.state('g(x) = 2x - 1');
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  const dialog = page.getByRole('dialog');
+  await dialog.getByRole('textbox', { name: 'Look for a study' }).fill('touches');
+  await expect(dialog.getByRole('region', { name: 'How steep?' }).getByRole('button')).toHaveText([
+    'Tangent',
+  ]);
+  await dialog.getByRole('group', { name: 'Of which function' }).getByRole('button').nth(1).click();
+  await dialog.getByRole('textbox', { name: 'Look for a study' }).focus();
+  await page.keyboard.press('Enter');
+  await expect(teacher.entry(/Tangent to g/)).toContainText(/= 2x+ − 1/);
+  await page.getByRole('button', { name: 'More for Given' }).nth(1).click();
+  await page.getByRole('menuitem', { name: 'Hide on the graph' }).click();
+  await expect(teacher.entry('Given').nth(1)).toContainText('hidden');
+  await teacher.untilSaved();
+  const functions = Object.values((await teacher.stored()).entries)
+    .filter(({ kind }) => kind === 'function')
+    .sort((a, b) => a.order - b.order);
+  expect(functions.map((entry) => [(entry as { family?: number }).family, entry.hidden])).toEqual([
+    [0, false],
+    [1, true],
+  ]);
+});
