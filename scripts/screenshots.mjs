@@ -55,7 +55,7 @@ async function takePictures(address) {
     await picture(page, 'library');
   });
   await inWindow({}, async (page) => {
-    await enter(page, /tide gauge/);
+    await enter(page, /From chord to touch/);
     await picture(page, 'build-day');
   });
   await inWindow({ colorScheme: 'dark' }, async (page) => {

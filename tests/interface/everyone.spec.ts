@@ -8,8 +8,10 @@ for (const colorScheme of ['light', 'dark'] as const) {
     server,
   }) => {
     await page.emulateMedia({ colorScheme, reducedMotion: 'reduce' });
-    const faults = async () => {
+    // Behind an open dialog everything is inert and dimmed: there the dialog alone is looked at.
+    const faults = async (within = 'body') => {
       const { violations } = await new AxeBuilder({ page })
+        .include(within)
         // Hidden stops of the popover library that hand the focus on at once.
         .exclude('[data-headlessui-focus-guard]')
         .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa'])
@@ -24,7 +26,7 @@ for (const colorScheme of ['light', 'dark'] as const) {
     await teacher.state("f'(3)");
     await page.getByRole('button', { name: 'Add', exact: true }).click();
     await expect(page.getByRole('button', { name: 'Normal' })).toBeVisible();
-    expect(await faults()).toEqual([]);
+    expect(await faults('[role="dialog"]')).toEqual([]);
     await page.keyboard.press('Escape');
     await teacher.state('q(x) = 2 +');
     expect(await faults()).toEqual([]);

@@ -157,3 +157,61 @@ test('several functions wear their own colours and can be hidden; the chooser as
     [1, true],
   ]);
 });
+
+test('f(3), f′(3), f″(−2) as values, and a named slope used in a later function', async ({
+  page,
+  teacher,
+}) => {
+  await teacher.openNew();
+  await teacher.state('f(x) = x^3 - 4x');
+  await teacher.state('f(3)');
+  await teacher.state("f'(3)");
+  await teacher.state("f''(-2)");
+  // By hand: 27 − 12, 27 − 4, −12.
+  const values = teacher.entry('Value');
+  await expect(values.nth(0)).toContainText('= 15.000');
+  await expect(values.nth(1)).toContainText('= 23.000');
+  await expect(values.nth(2)).toContainText('= −12.000');
+  await teacher.state("m = f'(2)");
+  await teacher.state('g(x) = m x');
+  await expect(teacher.entry('Value of m')).toContainText('= 8.000');
+  await teacher.state("g'(0)");
+  await expect(values.nth(3)).toContainText('= 8.000');
+  await page.getByRole('button', { name: "Change the formula m = f'(2)" }).click();
+  await page.keyboard.press('Control+A');
+  await page.keyboard.type("m = f'(1)");
+  await page.keyboard.press('Enter');
+  await expect(teacher.entry('Value of m')).toContainText('= −1.000');
+  await expect(values.nth(3)).toContainText('= −1.000');
+});
+
+test('a value table, filled in one action, with own columns and a typed list of x', async ({
+  page,
+  teacher,
+}) => {
+  await teacher.openNew();
+  await teacher.state('f(x) = x^2');
+  await choose(page, 'Table of values');
+  const table = teacher.entry('Table of f');
+  await expect(table.getByRole('columnheader')).toHaveText(['x', 'f(x)', 'f′(x)', 'f″(x)']);
+  await expect(table.getByRole('row').nth(1)).toContainText('16.000');
+  await table.getByRole('textbox', { name: 'Columns, with ; between' }).fill('(f(x) - f(1))/(x - 1)');
+  await page.keyboard.press('Enter');
+  await table
+    .getByRole('textbox', { name: 'Or x one by one, with ; between' })
+    .fill('2; 1.5; 1.1; 1.01; 1.001');
+  await page.keyboard.press('Enter');
+  // Stewart, Calculus: Early Transcendentals (8th ed.), section 2.1, example 1.
+  await expect(table.getByRole('row')).toHaveText([
+    'x(f(x) - f(1))/(x - 1)',
+    '23.000',
+    '1.52.500',
+    '1.12.100',
+    '1.012.010',
+    '1.0012.001',
+  ]);
+  await table.getByRole('textbox', { name: 'Step' }).fill('0');
+  await table.getByRole('textbox', { name: 'Or x one by one, with ; between' }).fill('');
+  await page.keyboard.press('Enter');
+  await expect(table.getByRole('alert')).toHaveText(/The step must be greater than zero\./);
+});

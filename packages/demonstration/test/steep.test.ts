@@ -284,9 +284,10 @@ describe('every kind of entry', () => {
       on: 'f',
       of: 'f',
       parameter: 'a',
-      step: 'h',
+      step: '1',
       tier: 't',
       text: 'x',
+      columns: 'x',
       name: 'a',
       value: '1',
       from: '0',
@@ -311,5 +312,85 @@ describe('every kind of entry', () => {
     );
     expect(sceneOf(hidden).tiers[0]?.marks.some((mark) => 'entry' in mark && mark.entry === 's')).toBe(false);
     expect(lines(hidden, 's')).toHaveLength(2);
+  });
+});
+
+describe('a table of values', () => {
+  const table = (more: Record<string, string> = {}) =>
+    makeEntry('valueTable', {
+      order: 5,
+      on: 'f',
+      from: '0',
+      to: '2',
+      step: '0.5',
+      columns: "f(x); f'(x)",
+      ...more,
+    });
+  const cells = (document: Document) => study(document, 'v').table?.rows.map((row) => row.cells.join(' '));
+
+  // Stewart, Calculus: Early Transcendentals (8th ed.), section 2.1, example 1: slopes of secants of y = x² at (1, 1).
+  test('slopes of secants of x² at 1, from a published worked example', () => {
+    const document = withStudies('f(x) = x^2', {
+      v: table({ list: '2; 1.5; 1.1; 1.01; 1.001', columns: '(f(x) - f(1))/(x - 1)' }),
+    });
+    expect(cells(document)).toEqual(['2 3.000', '1.5 2.500', '1.1 2.100', '1.01 2.010', '1.001 2.001']);
+  });
+
+  // Stewart, section 2.2, example 1: (x − 1)/(x² − 1) near 1.
+  test('values beside a hole, and none in it', () => {
+    const document = withStudies('f(x) = (x - 1)/(x^2 - 1)', {
+      v: table({ list: '0.5; 0.9; 0.99; 1; 1.01; 1.1; 1.5', columns: 'f(x)' }),
+    });
+    expect(cells(document)).toEqual([
+      '0.5 0.667',
+      '0.9 0.526',
+      '0.99 0.503',
+      '1 –',
+      '1.01 0.498',
+      '1.1 0.476',
+      '1.5 0.400',
+    ]);
+  });
+
+  test('start, end and step, with f, f′, f″ and formulas of one’s own', () => {
+    const document = withStudies('f(x) = x^3', {
+      v: table({ columns: "f(x); f'(x); f''(x); x + h; (f(x + h) - f(x))/h" }),
+    });
+    expect(study(document, 'v').table?.head).toEqual([
+      'x',
+      'f(x)',
+      'f′(x)',
+      'f″(x)',
+      'x + h',
+      '(f(x + h) - f(x))/h',
+    ]);
+    expect(cells(document)).toEqual([
+      '0 0.000 0.000 0.000 0.500 0.250',
+      '0.5 0.125 0.750 3.000 1.000 1.750',
+      '1 1.000 3.000 6.000 1.500 4.750',
+      '1.5 3.375 6.750 9.000 2.000 9.250',
+      '2 8.000 12.000 12.000 2.500 15.250',
+    ]);
+    expect(sceneOf(document).tiers[0]?.marks.filter(({ kind }) => kind === 'dot')).toHaveLength(5);
+  });
+
+  test.each([
+    ['a step of nothing', { step: '0' }, 'The step must be greater than zero.'],
+    ['an end before the start', { to: '-1' }, 'The start must not lie behind the end.'],
+    ['too many rows', { step: '0.001' }, 'A table has at most 200 rows: choose a larger step.'],
+    ['a word among the numbers', { list: '1; two' }, '“two” is not a number.'],
+    [
+      'a column that cannot be read',
+      { columns: 'f(x) +' },
+      'In the column “f(x) +”: Something is missing after “+”.',
+    ],
+  ])('%s gets one sentence', (_name, more, message) => {
+    expect(problem(withStudies('f(x) = x^2', { v: table(more) }), 'v')).toBe(message);
+  });
+
+  test('it follows a parameter that only its columns mention', () => {
+    const document = withStudies('f(x) = x', { v: table({ list: '1', columns: 'h x' }) });
+    const before = resolve(document, emptyStage);
+    expect(resolve(document, withValue(emptyStage, 'h', '2'), before).workedOut).toEqual(['h', 'v']);
   });
 });

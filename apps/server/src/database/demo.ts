@@ -38,26 +38,90 @@ function slopeDemonstration(title: string, text: string, parameter: Entry, windo
   };
 }
 
+/** Secant becomes tangent: the step h shrinks, and the lens keeps it in sight. */
+function chordDemonstration(): Document {
+  const base = slopeDemonstration(
+    'From chord to touch',
+    'L(t) = 2 + 7/5 sin(0.7t) + 0.15t',
+    slider(2, 'a', '3.4', '0', '12', '0.01'),
+    { x: { from: 0, to: 12 }, y: { from: -0.5, to: 6 }, slopeY: { from: -1.2, to: 1.4 } },
+  );
+  const { point: _point, ...entries } = base.entries;
+  const place = { on: 'given', parameter: 'a' };
+  return {
+    ...base,
+    entries: {
+      ...entries,
+      h: makeEntry('parameter', {
+        order: 2.5,
+        name: 'h',
+        value: '2.6',
+        from: '0',
+        to: '6',
+        step: '0.001',
+        repeat: 'once',
+      }),
+      secant: makeEntry('secant', { order: 3, ...place, step: 'h' }),
+      lens: makeEntry('lens', { order: 4.5, ...place, follows: 'h' }),
+    },
+  };
+}
+
+/** Three sliders and the slopes at whole places: which rule gives the slope from a, b and the place? */
+function ruleDemonstration(): Document {
+  const coefficient = (order: number, name: string, value: string): Entry =>
+    makeEntry('parameter', { order, name, value, from: '-4', to: '4', step: '0.5' });
+  const value = (order: number, text: string): Entry => makeEntry('value', { order, text });
+  return {
+    ...emptyDocument('Guess the rule'),
+    x: { from: -4, to: 4 },
+    entries: {
+      given: makeEntry('function', { order: 1, text: 'f(x) = a x^2 + b x + c', tier: 'tier-f' }),
+      a: coefficient(2, 'a', '1'),
+      b: coefficient(3, 'b', '-1'),
+      c: coefficient(4, 'c', '-2'),
+      table: makeEntry('valueTable', {
+        order: 5,
+        on: 'given',
+        from: '-3',
+        to: '3',
+        step: '1',
+        columns: "f(x); f'(x); f'(x) - b",
+      }),
+      first: value(6, "f'(0)"),
+      second: value(7, "f'(1) - f'(0)"),
+      slope: makeEntry('derivative', { order: 8, of: 'given', tier: 'tier-slope' }),
+    },
+    tiers: {
+      'tier-f': { order: 1, y: { from: -5, to: 12 }, yTicks: null },
+      'tier-slope': { order: 2, y: { from: -10, to: 8 }, yTicks: null },
+    },
+  };
+}
+
+/** Value, slope, tangent, normal, and where the slope is a given number. */
+function bedDemonstration(): Document {
+  const base = slopeDemonstration(
+    'How steep is the millstream bed?',
+    'h(x) = 3x^2 - 5x - 2',
+    slider(2, 'a', '1.5', '-2', '3.5', '0.01'),
+    { x: { from: -2, to: 3.5 }, y: { from: -6, to: 8 }, slopeY: { from: -20, to: 20 } },
+  );
+  return {
+    ...base,
+    entries: {
+      ...base.entries,
+      normal: makeEntry('normal', { order: 4.5, on: 'given', parameter: 'a', hidden: true }),
+      level: makeEntry('slopeEquals', { order: 6, on: 'given', level: '1', from: '-2', to: '3.5' }),
+    },
+  };
+}
+
 /** The examples that ship, all from Tarn Valley. */
 export const examples: readonly Example[] = [
-  {
-    id: '00000000-0000-4000-8000-000000000101',
-    document: slopeDemonstration(
-      'How steep is the millstream bed?',
-      'h(x) = 3x^2 - 5x - 2',
-      slider(2, 'a', '1.5', '-2', '3.5', '0.01'),
-      { x: { from: -2, to: 3.5 }, y: { from: -6, to: 8 }, slopeY: { from: -20, to: 20 } },
-    ),
-  },
-  {
-    id: '00000000-0000-4000-8000-000000000102',
-    document: slopeDemonstration(
-      'The tide gauge through half a day',
-      'L(t) = 2 + 7/5 sin(0.7t) + 0.15t',
-      slider(2, 'a', '3.4', '0', '12', '0.01'),
-      { x: { from: 0, to: 12 }, y: { from: -0.5, to: 5.5 }, slopeY: { from: -1.2, to: 1.4 } },
-    ),
-  },
+  { id: '00000000-0000-4000-8000-000000000101', document: bedDemonstration() },
+  { id: '00000000-0000-4000-8000-000000000104', document: chordDemonstration() },
+  { id: '00000000-0000-4000-8000-000000000105', document: ruleDemonstration() },
   {
     id: '00000000-0000-4000-8000-000000000103',
     document: slopeDemonstration(

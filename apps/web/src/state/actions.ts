@@ -25,6 +25,7 @@ import {
   parameterOf,
   placeOfStudy,
   resolve,
+  roundStep,
   shownX,
   sliderScale,
   applyChange,
@@ -237,15 +238,37 @@ export function addSecant(workbench: Workbench, on: Id, at?: number): void {
   addStudy(workbench, 'secant', on, at, { fields: { step: id }, edits: [added(id, entry)] });
 }
 
+/** A number with so many digits, as a setting. */
+const roundText = (value: number, digits = 6): string =>
+  String(Number(value.toPrecision(digits)))
+    .toUpperCase()
+    .replace('E+', 'E');
+
 /** Where a curve has a given slope, over the window that is shown; the slope itself is typed in the card. */
 export function addSlopeEquals(workbench: Workbench, on: Id): void {
   const { document, stage } = workbench.state;
   const { from, to } = shownX(document, stage);
-  const [left, right] = [from, to].map((limit) =>
-    decimalText(rational.fromDouble(Number(limit.toPrecision(6)))),
-  );
+  const [left, right] = [roundText(from), roundText(to)];
   const order = lastOrder(document.entries) + 1;
-  workbench.change([added(newId(), makeEntry('slopeEquals', { order, on, from: left, to: right } as never))]);
+  workbench.change([added(newId(), makeEntry('slopeEquals', { order, on, from: left, to: right }))]);
+}
+
+/** A table of a curve, its slope and bend over the window that is shown, in about ten rows. */
+export function addValueTable(workbench: Workbench, on: Id): void {
+  const { document, stage } = workbench.state;
+  const curve = curveOf(workbench.current(), on);
+  if (!curve) return;
+  const { from, to } = shownX(document, stage);
+  const step = roundStep({ from, to }, 10);
+  const decimal = (value: number): string => roundText(value, 12);
+  const limits = { from: decimal(Math.ceil(from / step) * step), to: decimal(Math.floor(to / step) * step) };
+  const columns = [0, 1, 2]
+    .map((k) => `${curve.name}${"'".repeat(curve.order + k)}(${curve.variable})`)
+    .join('; ');
+  const order = lastOrder(document.entries) + 1;
+  workbench.change([
+    added(newId(), makeEntry('valueTable', { order, on, ...limits, step: decimal(step), columns })),
+  ]);
 }
 
 /** The step of a curve's secants, if it has any. */

@@ -1,7 +1,10 @@
 import type { Line } from '../numbers/line.ts';
+import type { Tone } from '../scene/tone.ts';
 
 /** A table of a study: numbers as they are written. */
 export interface StudyTable {
+  /** The tone of the row that the others lead to; the study's own unless given. */
+  readonly goalTone?: Tone;
   /** What it shows, for screen readers. */
   readonly caption: string;
   readonly head: readonly string[];

@@ -8,6 +8,7 @@ import { secantKind } from './secant/secant.ts';
 import { slopeEqualsKind } from './slopeEquals/slopeEquals.ts';
 import { tangentKind } from './tangent/tangent.ts';
 import { valueKind } from './value/value.ts';
+import { valueTableKind } from './valueTable/valueTable.ts';
 
 /** Every kind of entry: adding one adds a folder and a row here. */
 export const entryKinds = {
@@ -16,6 +17,7 @@ export const entryKinds = {
   point: pointKind,
   tangent: tangentKind,
   value: valueKind,
+  valueTable: valueTableKind,
   derivative: derivativeKind,
   lens: lensKind,
   normal: normalKind,

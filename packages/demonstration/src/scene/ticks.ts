@@ -9,6 +9,12 @@ export interface Tick {
 /** Ticks that an axis may have, however fine the typed spacing. */
 const mostTicks = 200;
 
+/** A round distance that divides a range into about so many parts. */
+export function roundStep({ from, to }: Range, count: number): number {
+  const increment = tickIncrement(from, to, count);
+  return increment < 0 ? -1 / increment : increment;
+}
+
 /**
  * The ticks of an axis.
  * @param spacing the typed distance of ticks, or null for round distances

@@ -1,6 +1,6 @@
 import { Dialog, DialogPanel, DialogTitle } from '@headlessui/react';
 import { latexFunction } from '@yperkine/core';
-import { curveOf, type CurveResult, type Id, type Resolution } from '@yperkine/demonstration';
+import { curveOf, primed, type CurveResult, type Id, type Resolution } from '@yperkine/demonstration';
 import { Search } from 'lucide-react';
 import { useState } from 'react';
 import { Typeset } from '../../parts/Typeset.tsx';
@@ -116,6 +116,7 @@ function OfWhich({ curves, on, onChoose }: { curves: readonly Curve[]; on: Id; o
           key={id}
           type="button"
           aria-pressed={id === on}
+          aria-label={primed(curve.name, curve.order)}
           onClick={() => onChoose(id)}
           className="min-h-10 rounded-lg px-2.5 aria-pressed:bg-hover"
         >

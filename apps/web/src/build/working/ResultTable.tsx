@@ -19,7 +19,7 @@ export function ResultTable({ table, tone }: { table: StudyTable; tone: Tone }) 
           {table.rows.map(({ cells, isGoal = false, isDoubtful = false }, i) => (
             <tr
               key={i}
-              style={isGoal ? { color: `var(--${tone})` } : undefined}
+              style={isGoal ? { color: `var(--${table.goalTone ?? tone})` } : undefined}
               className={clsx(isGoal && 'font-semibold', isDoubtful && 'text-quiet italic')}
             >
               {cells.map((cell, column) => (

@@ -85,7 +85,7 @@ const timesText = (times: number): string =>
 
 /** In the upper corner that is farther from the point. */
 function placeOfLens({ frame }: TierView, sourceX: number): Pick<MarkOf<'lens'>, 'x' | 'y' | 'radius'> {
-  const fitting = Math.max(20, Math.min(radius, frame.height / 2 - margin, frame.width / 4));
+  const fitting = Math.max(20, Math.min(radius, frame.height / 2 - margin, frame.width / 6));
   const isRight = sourceX < frame.left + frame.width / 2;
   const x = isRight ? frame.left + frame.width - fitting - margin : frame.left + fitting + margin;
   return { x, y: frame.top + fitting + margin, radius: fitting };

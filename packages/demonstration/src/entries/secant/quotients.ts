@@ -1,5 +1,6 @@
 import { derivativesAt, knownNumber, quotientTable, type QuotientRow } from '@yperkine/core';
 import { format, type RoundingRule } from '../../numbers/format.ts';
+import { toneOf } from '../../scene/tone.ts';
 import { primed } from '../curve.ts';
 import type { Place } from '../point/point.ts';
 import type { StudyTable } from '../study.ts';
@@ -33,6 +34,7 @@ export function quotients(
   const goal = { cells: ['→ 0', written(slope), written(slope), written(slope), '0'], isGoal: true };
   return {
     caption: `Difference quotients of ${primed(curve.name, curve.order)} at ${curve.variable} = ${at.text}`,
+    goalTone: toneOf(curve.order + 1, curve.family),
     head: ['h', 'forward', 'backward', 'symmetric', 'error'],
     rows: Number.isFinite(slope) ? [...body, goal] : body,
     ...noteOn(forward, reach),
