@@ -1,9 +1,99 @@
-import { chromium } from '@playwright/test';
+import { chromium, type CDPSession, type Page } from '@playwright/test';
 import { quantile, table } from './measure.ts';
 
 /** Script time of 200 pointer moves that drag a point along its curve, beside a calibration loop. */
 const address = process.env.BENCH_ADDRESS ?? '';
 const moves = 200;
+
+/** A fixed amount of arithmetic, to tell this machine from another. */
+const calibrate = (page: Page): Promise<number> =>
+  page.evaluate(() => {
+    let best = Infinity;
+    for (let attempt = 0; attempt < 5; attempt++) {
+      const start = performance.now();
+      let sum = 0;
+      for (let i = 1; i < 5_000_000; i++) sum += Math.sqrt(i) / i;
+      if (sum > 0) best = Math.min(best, performance.now() - start);
+    }
+    return best;
+  });
+
+const nextFrame = (page: Page) =>
+  page.evaluate(() => new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(resolve))));
+
+async function metrics(session: CDPSession): Promise<{ script: number; layout: number }> {
+  const { metrics: list } = await session.send('Performance.getMetrics');
+  const of = (name: string) => (list.find((metric) => metric.name === name)?.value ?? NaN) * 1000;
+  return { script: of('ScriptDuration'), layout: of('LayoutDuration') + of('RecalcStyleDuration') };
+}
+
+/** Drags the first point of the open demonstration to and fro and prints what the moves cost. */
+async function measureDrag(page: Page, what: string, calibration: number): Promise<void> {
+  const session = await page.context().newCDPSession(page);
+  await session.send('Performance.enable');
+  // What two empty frames and the asking itself cost, to be taken off every move.
+  const idle: number[] = [];
+  for (let i = 0; i < 40; i++) {
+    const before = await metrics(session);
+    await nextFrame(page);
+    idle.push((await metrics(session)).script - before.script);
+  }
+  const overhead = quantile(idle, 0.5);
+  const handle = page.getByRole('slider', { name: /^Point on/ }).first();
+  const grip = (await handle.boundingBox()) ?? { x: 0, y: 0, width: 0, height: 0 };
+  const start = { x: grip.x + grip.width / 2, y: grip.y + grip.height / 2 };
+  await page.mouse.move(start.x, start.y);
+  await page.mouse.down();
+  const script: number[] = [];
+  const layout: number[] = [];
+  for (let i = 1; i <= moves; i++) {
+    const before = await metrics(session);
+    await page.mouse.move(start.x + 200 * Math.sin(i / 20), start.y);
+    await nextFrame(page);
+    const after = await metrics(session);
+    script.push(Math.max(0, after.script - before.script - overhead));
+    layout.push(after.layout - before.layout);
+  }
+  await page.mouse.up();
+  const row = (name: string, values: readonly number[]) => [
+    name,
+    quantile(values, 0.5).toFixed(2),
+    quantile(values, 0.95).toFixed(2),
+    (quantile(values, 0.5) / calibration).toFixed(3),
+  ];
+  table(
+    [
+      `dragging a point, ${what}, ${moves} moves`,
+      'median, ms',
+      '95th percentile, ms',
+      'median / calibration',
+    ],
+    [row('script', script), row('style and layout', layout)],
+  );
+  process.stdout.write('\n');
+}
+
+const six = ['x^3/9 - x', 'sin x', 'x/2 + 1', '2cos x', 'e^(-x^2/4)', '1/(1 + x^2)'];
+
+/** A demonstration of one's own with six curves, two tiers, a secant with its table and a lens. */
+async function buildSix(page: Page): Promise<void> {
+  await page.goto(address);
+  await page.getByRole('button', { name: 'New' }).click();
+  const given = page.getByRole('textbox', { name: 'Next given' });
+  for (const formula of six) {
+    await given.click();
+    await page.keyboard.type(formula);
+    await page.keyboard.press('Enter');
+  }
+  for (const study of ['Tangent', 'Secant', 'Lens', 'Derivative']) {
+    await page.getByRole('button', { name: 'Add', exact: true }).click();
+    await page.getByRole('dialog').getByRole('button', { name: study, exact: true }).click();
+  }
+  await page
+    .getByRole('slider', { name: /^Point on/ })
+    .first()
+    .waitFor();
+}
 
 const browser = await chromium.launch({
   executablePath: '/usr/bin/chromium',
@@ -13,65 +103,14 @@ const browser = await chromium.launch({
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
 await page.goto(address);
 await page.getByRole('button', { name: 'Sign in as the demo teacher' }).click();
-await page.getByRole('link', { name: /How steep is the millstream bed/ }).click();
-const handle = page.getByRole('slider', { name: /^Point on/ });
-await handle.waitFor();
-
-/** A fixed amount of arithmetic, to tell this machine from another. */
-const calibration = await page.evaluate(() => {
-  let best = Infinity;
-  for (let attempt = 0; attempt < 5; attempt++) {
-    const start = performance.now();
-    let sum = 0;
-    for (let i = 1; i < 5_000_000; i++) sum += Math.sqrt(i) / i;
-    if (sum > 0) best = Math.min(best, performance.now() - start);
-  }
-  return best;
-});
-
-const session = await page.context().newCDPSession(page);
-await session.send('Performance.enable');
-const metrics = async () => {
-  const { metrics: list } = await session.send('Performance.getMetrics');
-  const of = (name: string) => (list.find((metric) => metric.name === name)?.value ?? NaN) * 1000;
-  return { script: of('ScriptDuration'), layout: of('LayoutDuration') + of('RecalcStyleDuration') };
-};
-const nextFrame = () =>
-  page.evaluate(() => new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(resolve))));
-/** What two empty frames and the asking itself cost, to be taken off every move. */
-const idle: number[] = [];
-for (let i = 0; i < 40; i++) {
-  const before = await metrics();
-  await nextFrame();
-  idle.push((await metrics()).script - before.script);
-}
-const overhead = quantile(idle, 0.5);
-
-const grip = (await handle.boundingBox()) ?? { x: 0, y: 0, width: 0, height: 0 };
-const start = { x: grip.x + grip.width / 2, y: grip.y + grip.height / 2 };
-await page.mouse.move(start.x, start.y);
-await page.mouse.down();
-const script: number[] = [];
-const layout: number[] = [];
-for (let i = 1; i <= moves; i++) {
-  const before = await metrics();
-  await page.mouse.move(start.x + 200 * Math.sin(i / 20), start.y);
-  await nextFrame();
-  const after = await metrics();
-  script.push(Math.max(0, after.script - before.script - overhead));
-  layout.push(after.layout - before.layout);
-}
-await page.mouse.up();
+await page.getByRole('link', { name: /The sluice gate swings to rest/ }).click();
+await page
+  .getByRole('slider', { name: /^Point on/ })
+  .first()
+  .waitFor();
+const calibration = await calibrate(page);
+await measureDrag(page, 'tangent and slope tier', calibration);
+await buildSix(page);
+await measureDrag(page, 'six curves, two tiers, secant table, lens', calibration);
 await browser.close();
-
-const row = (name: string, values: readonly number[]) => [
-  name,
-  quantile(values, 0.5).toFixed(2),
-  quantile(values, 0.95).toFixed(2),
-  (quantile(values, 0.5) / calibration).toFixed(3),
-];
-table(
-  [`dragging a point, ${moves} moves`, 'median, ms', '95th percentile, ms', 'median / calibration'],
-  [row('script', script), row('style and layout', layout)],
-);
 process.stdout.write(`calibration loop ${calibration.toFixed(1)} ms\n`);

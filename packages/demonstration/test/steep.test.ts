@@ -288,6 +288,7 @@ describe('every kind of entry', () => {
       tier: 't',
       text: 'x',
       columns: 'x',
+      points: '(0, 0), (1, 1)',
       name: 'a',
       value: '1',
       from: '0',

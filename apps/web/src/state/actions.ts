@@ -5,6 +5,7 @@ import {
   rational,
   readDefinition,
   readExpression,
+  readStatement,
   sentence,
   tree,
   type Problem,
@@ -18,12 +19,14 @@ import {
   fineStep,
   firstTier,
   fitEdits,
+  isGivenDerivative,
   kindOf,
   lastOrder,
   makeEntry,
   nearestPosition,
   parameterOf,
   placeOfStudy,
+  readPoints,
   resolve,
   roundStep,
   shownX,
@@ -74,6 +77,9 @@ const nameOf = (entry: Entry): string | undefined => kindOf(entry).defines?.(ent
 export function addGiven(workbench: Workbench, typed: string): Addition {
   const { document } = workbench.state;
   const { scope } = workbench.current().directory;
+  const list = /^\s*(\p{L}\w*)\s*\(\s*(\p{L}\w*)\s*\)\s+through\s+(.*)$/su.exec(typed);
+  if (list) return addThroughPoints(workbench, list[1] ?? '', list[2] ?? '', list[3] ?? '');
+  if (isGivenDerivative(typed)) return addGivenDerivative(workbench, typed);
   if (isValue(typed, scope)) return addValue(workbench, typed);
   const text = typed.includes('=') ? typed : `${freeName(document, functionLetters)}(x) = ${typed}`;
   const shift = text.length - typed.length;
@@ -101,6 +107,70 @@ function addValue(workbench: Workbench, text: string): Addition {
   return { ok: true };
 }
 
+/** A function through points: typed with its name as p(x) through (0, 1), (2, 3), or with the next free name and four points. */
+export function addThroughPoints(
+  workbench: Workbench,
+  name: string | null = null,
+  variable = 'x',
+  typed: string | null = null,
+): Addition {
+  const { document, stage } = workbench.state;
+  const { from, to } = shownX(document, stage);
+  if (name !== null && Object.values(document.entries).some((entry) => nameOf(entry) === name)) {
+    return { ok: false, message: `“${name}” is already taken; please choose another name.` };
+  }
+  const reading = typed === null ? null : readPoints(typed);
+  if (reading && !reading.ok) return { ok: false, message: reading.message };
+  const quarter = roundStep({ from, to }, 5);
+  const start = Math.ceil(from / quarter) * quarter;
+  const first = [1, 3, 2, 4].map((y, i) => `(${roundText(start + (i + 0.5) * quarter)}, ${y})`).join(', ');
+  const family = functionCount(document) % familyCount;
+  const tier = document.tiers[firstTier] ? firstTier : (Object.keys(document.tiers)[0] ?? firstTier);
+  const order = lastOrder(document.entries);
+  const entry = makeEntry('throughPoints', {
+    order,
+    name: name ?? freeName(document, functionLetters),
+    variable,
+    points: typed ?? first,
+    tier,
+    family,
+  });
+  const edits = [added(newId(), entry)];
+  if (functionCount(document) === 0) {
+    const after = applyChange(document, { id: 'preview', edits });
+    edits.push(...fitEdits(after, resolve(after, stage), 'both', shownX(document, stage)));
+  }
+  workbench.change(edits);
+  return { ok: true };
+}
+
+/** A function of which only a derivative is given. */
+function addGivenDerivative(workbench: Workbench, typed: string): Addition {
+  const { document, stage } = workbench.state;
+  const reading = readStatement(typed, workbench.current().directory.scope);
+  if (!reading.ok) return refusal(reading.problem, 0);
+  const family = functionCount(document) % familyCount;
+  const tier = document.tiers[firstTier] ? firstTier : (Object.keys(document.tiers)[0] ?? firstTier);
+  const entry = makeEntry('givenDerivative', {
+    order: lastOrder(document.entries),
+    text: typed,
+    tier,
+    family,
+  });
+  const edits = [added(newId(), entry)];
+  if (functionCount(document) === 0) {
+    const after = applyChange(document, { id: 'preview', edits });
+    edits.push(...fitEdits(after, resolve(after, stage), 'both', shownX(document, stage)));
+  }
+  workbench.change(edits);
+  return { ok: true };
+}
+
+/** How many functions are given. */
+const functionCount = (document: Document): number =>
+  Object.values(document.entries).filter((entry) => kindOf(entry).defines?.(entry)?.isFunction === true)
+    .length;
+
 /** The number behind the equals sign, where it is one; null for a formula. */
 function literalText(text: string): string | null {
   const value = text
@@ -114,8 +184,10 @@ function refused(
   reading: ReturnType<typeof readExpression> | ReturnType<typeof readDefinition>,
   shift: number,
 ): Addition {
-  if (reading.ok) return { ok: true };
-  const { problem } = reading;
+  return reading.ok ? { ok: true } : refusal(reading.problem, shift);
+}
+
+function refusal(problem: Problem, shift: number): Addition {
   const moved = { ...problem, from: Math.max(0, problem.from - shift), to: Math.max(0, problem.to - shift) };
   return {
     ok: false,
@@ -127,10 +199,9 @@ function refused(
 
 function addFunction(workbench: Workbench, text: string): Addition {
   const { document, stage } = workbench.state;
-  const isFirst = !Object.values(document.entries).some(({ kind }) => kind === 'function');
+  const isFirst = functionCount(document) === 0;
   const tier = document.tiers[firstTier] ? firstTier : (Object.keys(document.tiers)[0] ?? firstTier);
-  const family =
-    Object.values(document.entries).filter(({ kind }) => kind === 'function').length % familyCount;
+  const family = functionCount(document) % familyCount;
   const entry = makeEntry('function', { order: lastOrder(document.entries), text, tier, family });
   const edits = [added(newId(), entry)];
   if (isFirst) {

@@ -198,7 +198,12 @@ export class Workbench {
     });
   }
 
-  /** Makes the shown value of a parameter the document's. */
+  /** Shows the points of a function through points without changing the document. */
+  showPoints(id: Id, points: string): void {
+    this.set({ stage: withValue(this.state.stage, id, points) });
+  }
+
+  /** Makes the shown value of a parameter, or the shown points of a function, the document's. */
   settle(parameter: Id, together?: string): void {
     const { stage, document } = this.state;
     const shown = stage.values[parameter];
@@ -206,11 +211,11 @@ export class Workbench {
     // What motion has reached stays shown; only what was set by hand goes into the document.
     if (typeof shown === 'number') return;
     this.set({ stage: withoutValue(stage, parameter), caught: null });
-    if (typeof shown !== 'string' || entry?.kind !== 'parameter') return;
-    this.change(
-      [{ at: 'field', of: 'entries', id: parameter, field: 'value', old: entry.value, new: shown }],
-      together,
-    );
+    if (typeof shown !== 'string') return;
+    const field = entry?.kind === 'parameter' ? 'value' : entry?.kind === 'throughPoints' ? 'points' : null;
+    if (!entry || field === null) return;
+    const old = (entry as Readonly<Record<string, unknown>>)[field];
+    this.change([{ at: 'field', of: 'entries', id: parameter, field, old, new: shown }], together);
   }
 
   setValue(parameter: Id, value: string, together?: string): void {

@@ -119,6 +119,7 @@ function paintMark(mark: Mark, surface: Surface, { entry }: Emphasis): void {
       surface.text(mark.text, mark.x, mark.y, { tone: mark.tone, size: 13, anchor: mark.anchor });
       return;
     case 'point':
+    case 'vertex':
     case 'dot':
     case 'label':
     case 'lens':
@@ -145,13 +146,19 @@ function paintReadingLine({ readingX, tiers }: Scene, surface: Surface): void {
 }
 
 function paintPlace(mark: Mark, surface: Surface): void {
-  if (mark.kind !== 'point' && mark.kind !== 'dot') return;
-  const radius = mark.kind === 'point' ? 7 : 5;
+  if (mark.kind !== 'point' && mark.kind !== 'dot' && mark.kind !== 'vertex') return;
+  const radius = mark.kind === 'point' ? 7 : mark.kind === 'vertex' ? 6 : 5;
   const circle = (pen: Pen) => {
     pen.moveTo(mark.x + radius, mark.y);
     pen.arc(mark.x, mark.y, radius, 0, fullCircle);
   };
-  surface.path(circle, { fill: mark.tone, stroke: 'sheet', width: 2 });
+  // A point of the function itself is open, one that was put on it is filled.
+  const isVertex = mark.kind === 'vertex';
+  surface.path(circle, {
+    fill: isVertex ? 'sheet' : mark.tone,
+    stroke: isVertex ? mark.tone : 'sheet',
+    width: 2,
+  });
 }
 
 /** The lens lies over everything else; a thin line leads from its place to it. */

@@ -53,7 +53,8 @@ export function functionsMentioned(body: Expression, context: WorkContext): Func
     const curve = context.curve(context.directory.idOf.get(name) ?? '');
     if (!curve) return null;
     curve.functions.forEach((value, key) => functions.set(key, value));
-    functions.set(curve.name, { variables: [curve.variable], body: curve.body });
+    if (!curve.functions.has(name))
+      functions.set(curve.name, { variables: [curve.variable], body: curve.body });
   }
   return functions;
 }

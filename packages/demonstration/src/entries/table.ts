@@ -1,5 +1,6 @@
 import { derivativeKind } from './derivative/derivative.ts';
 import { functionKind } from './function/function.ts';
+import { givenDerivativeKind } from './givenDerivative/givenDerivative.ts';
 import { lensKind } from './lens/lens.ts';
 import { normalKind } from './normal/normal.ts';
 import { parameterKind } from './parameter/parameter.ts';
@@ -7,6 +8,7 @@ import { pointKind } from './point/point.ts';
 import { secantKind } from './secant/secant.ts';
 import { slopeEqualsKind } from './slopeEquals/slopeEquals.ts';
 import { tangentKind } from './tangent/tangent.ts';
+import { throughPointsKind } from './throughPoints/throughPoints.ts';
 import { valueKind } from './value/value.ts';
 import { valueTableKind } from './valueTable/valueTable.ts';
 
@@ -16,9 +18,11 @@ export const entryKinds = {
   parameter: parameterKind,
   point: pointKind,
   tangent: tangentKind,
+  throughPoints: throughPointsKind,
   value: valueKind,
   valueTable: valueTableKind,
   derivative: derivativeKind,
+  givenDerivative: givenDerivativeKind,
   lens: lensKind,
   normal: normalKind,
   secant: secantKind,

@@ -13,7 +13,9 @@ export type FitScope = 'both' | 'height';
  */
 export function fitEdits(document: Document, resolution: Resolution, scope: FitScope, shown: Range): Edit[] {
   const tierIds = Object.keys(document.tiers);
-  const given = tierIds.flatMap((tier) => plottedIn(resolution, tier, 0));
+  const functions = tierIds.flatMap((tier) => plottedIn(resolution, tier, 0));
+  // Where only a derivative is given, its own features tell where to look.
+  const given = functions.length > 0 ? functions : tierIds.flatMap((tier) => plottedIn(resolution, tier));
   const keepsX = scope === 'height' || document.xTyped || given.length === 0;
   const x = keepsX ? shown : chooseXRange(given);
   const edits: Edit[] = [{ at: 'document', field: 'x', old: document.x, new: x }];

@@ -128,6 +128,7 @@ function pointsOf(mark: Mark): number[] {
     case 'polygon':
       return pointsAlong(...(mark.points.slice(2, 6) as [number, number, number, number]));
     case 'point':
+    case 'vertex':
     case 'dot':
       return [mark.x, mark.y];
     case 'lens':

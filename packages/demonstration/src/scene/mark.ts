@@ -37,6 +37,15 @@ export type Mark =
       /** −1 where x moves against the parameter. */
       readonly sign?: number;
     }
+  /** A point that a function goes through: dragged in both directions. */
+  | {
+      readonly kind: 'vertex';
+      readonly entry: Id;
+      readonly index: number;
+      readonly x: number;
+      readonly y: number;
+      readonly tone: Tone;
+    }
   /** A round magnifier over a corner of the tier, with what is seen in it. */
   | {
       readonly kind: 'lens';

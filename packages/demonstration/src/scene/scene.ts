@@ -46,6 +46,17 @@ export interface Handle {
   readonly sign: number;
 }
 
+/** A point of a function through points; it is dragged in both directions. */
+export interface VertexHandle {
+  readonly key: string;
+  readonly tier: Id;
+  readonly entry: Id;
+  readonly index: number;
+  readonly x: number;
+  readonly y: number;
+  readonly isVisible: boolean;
+}
+
 /** What there is to draw: a pure function of document, stage and size. */
 export interface Scene {
   readonly size: SceneSize;
@@ -55,6 +66,7 @@ export interface Scene {
   /** Pixel of the vertical line through all tiers, if a parameter is being read. */
   readonly readingX: number | null;
   readonly handles: readonly Handle[];
+  readonly vertices: readonly VertexHandle[];
   /** Entries whose marks were made again for this scene. */
   readonly markedAgain: readonly Id[];
   readonly memory: MarkMemory;
@@ -100,6 +112,7 @@ export function buildScene(input: SceneInput, previous?: Scene): Scene {
     tiers,
     readingX: readingPixel(input, tiers[0]?.view),
     handles: tiers.flatMap(handlesOf),
+    vertices: tiers.flatMap(verticesOf),
     markedAgain,
     memory,
   };
@@ -197,14 +210,29 @@ function readingMarks(input: SceneInput, view: TierView, marks: readonly Mark[])
   });
 }
 
+const isInside = ({ frame: { left, top, width, height } }: TierView, x: number, y: number): boolean =>
+  x >= left - 1 && x <= left + width + 1 && y >= top - 1 && y <= top + height + 1;
+
+function verticesOf({ id, view, marks }: SceneTier): VertexHandle[] {
+  const vertices = marks.filter((mark): mark is MarkOf<'vertex'> => mark.kind === 'vertex');
+  return vertices.map(({ entry, index, x, y }) => ({
+    key: `${id} ${entry} vertex ${index}`,
+    tier: id,
+    entry,
+    index,
+    x,
+    y,
+    isVisible: isInside(view, x, y),
+  }));
+}
+
 /** One handle for points that lie on one another. */
 function handlesOf({ id, view, marks }: SceneTier): Handle[] {
   const points = marks.filter((mark): mark is MarkOf<'point'> => mark.kind === 'point');
   const handles = new Map<string, Handle>();
   for (const { entry, parameter, x, y, tone, offset = 0, sign = 1 } of points) {
     const key = `${id} ${parameter} ${Math.round(y)} ${sign}`;
-    const { left, top, width, height } = view.frame;
-    const isVisible = x >= left - 1 && x <= left + width + 1 && y >= top - 1 && y <= top + height + 1;
+    const isVisible = isInside(view, x, y);
     if (!handles.has(key))
       handles.set(key, {
         key: `${id} ${entry} ${parameter} ${sign}`,

@@ -5,8 +5,8 @@ import { Search } from 'lucide-react';
 import { useState } from 'react';
 import { Typeset } from '../../parts/Typeset.tsx';
 import { useWorkbench, useWorkbenchState } from '../../state/context.ts';
-import { questions, type Offer } from '../studies/study.ts';
-import { offers } from '../studies/table.ts';
+import { questions, type GivenOffer, type Offer } from '../studies/study.ts';
+import { givens, offers } from '../studies/table.ts';
 
 /** Asks what the teacher wants to show, with a small picture for each study. */
 export function Chooser() {
@@ -26,7 +26,7 @@ function curvesOf(resolution: Resolution): Curve[] {
   });
 }
 
-const isAbout = ({ title, words }: Offer, sought: string): boolean =>
+const isAbout = ({ title, words }: Pick<Offer, 'title' | 'words'>, sought: string): boolean =>
   sought
     .toLowerCase()
     .split(/\s+/)
@@ -38,12 +38,17 @@ function Open({ first }: { first: Id | null }) {
   const [curves] = useState(() => curvesOf(workbench.current()));
   const [on, setOn] = useState(first ?? curves[0]?.id);
   const close = () => workbench.choosing(null);
-  const found = offers
+  const ofCurve = on === undefined ? [] : offers;
+  const found: {
+    readonly question: keyof typeof questions;
+    readonly list: readonly (Offer | GivenOffer)[];
+  }[] = [...ofCurve, { question: 'given' as const, list: givens }]
     .map(({ question, list }) => ({ question, list: list.filter((offer) => isAbout(offer, sought)) }))
     .filter(({ list }) => list.length > 0);
-  const choose = ({ add }: Offer) => {
+  const choose = (offer: Offer | GivenOffer) => {
     close();
-    if (on !== undefined) add(workbench, on, undefined);
+    if (offer.question === 'given') offer.add(workbench);
+    else if (on !== undefined) offer.add(workbench, on, undefined);
   };
 
   return (
@@ -73,33 +78,29 @@ function Open({ first }: { first: Id | null }) {
             </label>
             {on !== undefined && <OfWhich curves={curves} on={on} onChoose={setOn} />}
           </form>
-          {curves.length === 0 && (
-            <p className="py-6 text-quiet">First state a function; then there is something to show of it.</p>
-          )}
-          {curves.length > 0 && found.length === 0 && (
+          {found.length === 0 && (
             <p className="py-6 text-quiet">
               Nothing here is called “{sought}”. Try a word of the textbook, such as slope.
             </p>
           )}
-          {curves.length > 0 &&
-            found.map(({ question, list }) => (
-              <section key={question} aria-label={questions[question]} className="mt-4">
-                <h3 className="mb-2 font-semibold text-quiet">{questions[question]}</h3>
-                <div className="grid grid-cols-2 gap-3 sm:grid-cols-3 md:grid-cols-4">
-                  {list.map((offer) => (
-                    <button
-                      key={offer.title}
-                      type="button"
-                      onClick={() => choose(offer)}
-                      className="flex flex-col items-center gap-1 rounded-[10px] border border-rule px-3 pt-4 pb-3 font-semibold transition-colors hover:border-here hover:bg-here/8 focus-visible:border-here"
-                    >
-                      <offer.Picture />
-                      {offer.title}
-                    </button>
-                  ))}
-                </div>
-              </section>
-            ))}
+          {found.map(({ question, list }) => (
+            <section key={question} aria-label={questions[question]} className="mt-4">
+              <h3 className="mb-2 font-semibold text-quiet">{questions[question]}</h3>
+              <div className="grid grid-cols-2 gap-3 sm:grid-cols-3 md:grid-cols-4">
+                {list.map((offer) => (
+                  <button
+                    key={offer.title}
+                    type="button"
+                    onClick={() => choose(offer)}
+                    className="flex flex-col items-center gap-1 rounded-[10px] border border-rule px-3 pt-4 pb-3 font-semibold transition-colors hover:border-here hover:bg-here/8 focus-visible:border-here"
+                  >
+                    <offer.Picture />
+                    {offer.title}
+                  </button>
+                ))}
+              </div>
+            </section>
+          ))}
         </DialogPanel>
       </div>
     </Dialog>

@@ -4,12 +4,14 @@ import type { MenuAction } from '../../parts/ActionMenu.tsx';
 import type { Workbench } from '../../state/workbench.ts';
 
 /** The questions by which the chooser is ordered. */
-export const questions = { steep: 'How steep?' } as const;
+export const questions = { steep: 'How steep?', given: 'A further given' } as const;
 export type Question = keyof typeof questions;
+/** Questions about a curve. */
+export type CurveQuestion = Exclude<Question, 'given'>;
 
 /** How a study is offered. */
 export interface Offer {
-  readonly question: Question;
+  readonly question: CurveQuestion;
   /** Its place among those of one question. */
   readonly rank: number;
   readonly title: string;
@@ -21,10 +23,16 @@ export interface Offer {
   readonly add: (workbench: Workbench, on: Id, at: number | undefined) => void;
 }
 
+/** A given that the chooser offers: it stands on nothing. */
+export interface GivenOffer extends Omit<Offer, 'add' | 'question'> {
+  readonly question: 'given';
+  readonly add: (workbench: Workbench) => void;
+}
+
 /** What the build view knows about one kind of entry, beside its result. */
 export interface StudyCard {
   readonly kind: EntryKindName;
-  readonly offers: readonly Offer[];
+  readonly offers: readonly (Offer | GivenOffer)[];
   /** Settings in the card's menu. */
   readonly actions?: (workbench: Workbench, id: Id, entry: Entry) => readonly MenuAction[];
   /** Settings in the card itself. */

@@ -5,6 +5,7 @@ import {
   type ParameterResult,
   type Scene,
   type TierTitle,
+  type VertexHandle,
 } from '@yperkine/demonstration';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { Typeset } from '../../parts/Typeset.tsx';
@@ -12,9 +13,11 @@ import { useWorkbench } from '../../state/context.ts';
 import type { Workbench } from '../../state/workbench.ts';
 import { paletteOf, useTheme } from '../../theme/theme.ts';
 import { CurveMenu, type Picked } from './CurveMenu.tsx';
+import { addVertex } from './addVertex.ts';
 import { Gestures } from './gestures.ts';
 import { HandleDot } from './HandleDot.tsx';
 import { Painter } from './painter.ts';
+import { VertexDot } from './VertexDot.tsx';
 import { WindowTools } from './WindowPanel.tsx';
 
 /** What React draws over the canvas; it changes only when a tier or a handle comes, goes or moves to another place. */
@@ -29,6 +32,10 @@ interface Furniture {
     readonly handle: Pick<Handle, 'key' | 'tier' | 'parameter' | 'sign'>;
     readonly name: string;
   }[];
+  readonly vertices: readonly {
+    readonly handle: Pick<VertexHandle, 'key' | 'tier' | 'entry' | 'index'>;
+    readonly name: string;
+  }[];
 }
 
 /** The stack of graphs that share the x-axis: a canvas with a thin layer of handles over it. */
@@ -40,7 +47,7 @@ export function Tiers() {
   const ghost = useRef<HTMLDivElement>(null);
   const caught = useRef<HTMLDivElement>(null);
   const painter = useRef<Painter | null>(null);
-  const [furniture, setFurniture] = useState<Furniture>({ titles: [], handles: [] });
+  const [furniture, setFurniture] = useState<Furniture>({ titles: [], handles: [], vertices: [] });
   const [picked, setPicked] = useState<Picked | null>(null);
   const [width, setWidth] = useState(0);
 
@@ -59,6 +66,7 @@ export function Tiers() {
           setFurniture(next);
         }
         moveHandles(element, scene, workbench);
+        moveVertices(element, scene);
         moveCaught(caught.current, scene, workbench);
       },
     );
@@ -76,6 +84,9 @@ export function Tiers() {
     const gestures = new Gestures(element, workbench, () => painting.scene, {
       onNear: near,
       onPick: (found) => setPicked(pickedAt(painting.scene, found)),
+      onDouble: (found) => {
+        if (addVertex(workbench, painting.scene, found)) setPicked(null);
+      },
     });
     const stopListening = gestures.listen();
     void document.fonts.ready.then(() => painting.repaint());
@@ -94,7 +105,9 @@ export function Tiers() {
   // A handle that React has just made gets its place from the last scene.
   useEffect(() => {
     const scene = painter.current?.scene;
-    if (scene && host.current) moveHandles(host.current, scene, workbench);
+    if (!scene || !host.current) return;
+    moveHandles(host.current, scene, workbench);
+    moveVertices(host.current, scene);
   }, [furniture, workbench]);
 
   const closeMenu = useCallback(() => setPicked(null), []);
@@ -138,6 +151,9 @@ export function Tiers() {
         {furniture.handles.map(({ handle, name }) => (
           <HandleDot key={handle.key} handle={handle} name={name} painter={() => painter.current} />
         ))}
+        {furniture.vertices.map(({ handle, name }) => (
+          <VertexDot key={handle.key} handle={handle} name={name} painter={() => painter.current} />
+        ))}
         {picked && <CurveMenu picked={picked} within={width} onClose={closeMenu} />}
       </div>
       <WindowTools />
@@ -153,7 +169,11 @@ function furnitureOf(scene: Scene, workbench: Workbench): Furniture {
     handle: { key, tier, parameter, sign },
     name: handleName(workbench, entry, parameter),
   }));
-  return { titles, handles };
+  const vertices = scene.vertices.map(({ key, tier, entry, index }) => ({
+    handle: { key, tier, entry, index },
+    name: `Point ${index + 1} that ${curveOf(workbench.current(), entry)?.name ?? 'the function'} goes through`,
+  }));
+  return { titles, handles, vertices };
 }
 
 function handleName(workbench: Workbench, entry: string, parameter: string): string {
@@ -190,6 +210,20 @@ function moveHandles(host: HTMLElement, scene: Scene, workbench: Workbench): voi
       'aria-valuetext',
       `${text}, height ${height}${caught?.parameter === parameter ? ', caught' : ''}`,
     );
+  }
+}
+
+/** The same for the points that functions go through. */
+function moveVertices(host: HTMLElement, scene: Scene): void {
+  for (const { key, x, y, tier, isVisible } of scene.vertices) {
+    const element = host.querySelector<HTMLElement>(`[data-vertex="${CSS.escape(key)}"]`);
+    const view = scene.tiers.find(({ id }) => id === tier)?.view;
+    if (!element || !view) continue;
+    element.style.transform = `translate(${x}px, ${y}px)`;
+    element.style.visibility = isVisible ? 'visible' : 'hidden';
+    const [across, up] = [view.fromX(x), view.fromY(y)].map((value) => String(Number(value.toPrecision(6))));
+    element.setAttribute('aria-valuenow', up ?? '');
+    element.setAttribute('aria-valuetext', `(${across ?? ''}, ${up ?? ''})`.replaceAll('-', '−'));
   }
 }
 

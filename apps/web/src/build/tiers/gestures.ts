@@ -16,6 +16,8 @@ export interface GestureEvents {
   readonly onNear: (near: NearCurve | null) => void;
   /** A curve was clicked or tapped. */
   readonly onPick: (near: NearCurve) => void;
+  /** A curve was clicked twice in a row. */
+  readonly onDouble: (near: NearCurve) => void;
 }
 
 type Zone =
@@ -67,12 +69,20 @@ export class Gestures {
     element.addEventListener('pointerup', (event) => this.up(event), { signal });
     element.addEventListener('pointercancel', (event) => this.up(event), { signal });
     element.addEventListener('pointerleave', () => this.events.onNear(null), { signal });
+    element.addEventListener('dblclick', (event) => this.double(event), { signal });
     element.addEventListener('wheel', (event) => this.wheel(event), { signal, passive: false });
     element.addEventListener('keydown', (event) => this.key(event), { signal });
     return () => {
       stop.abort();
       this.settleWheel();
     };
+  }
+
+  private double(event: MouseEvent): void {
+    const scene = this.scene();
+    const { x, y } = this.spot(event);
+    const near = scene && !this.isOnControl(event) ? nearestCurve(scene, x, y, tolerance.mouse) : null;
+    if (near) this.events.onDouble(near);
   }
 
   private spot(event: MouseEvent): Spot {

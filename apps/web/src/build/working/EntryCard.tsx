@@ -124,7 +124,7 @@ function Card({ id, entry }: { id: Id; entry: Entry }) {
   );
 }
 
-function GivenBody({ id, entry }: { id: Id; entry: EntryOf<'function' | 'value'> }) {
+function GivenBody({ id, entry }: { id: Id; entry: EntryOf<'function' | 'value' | 'givenDerivative'> }) {
   const workbench = useWorkbench();
   const outcome = useResolved(id)?.outcome;
   const isOpen = useWorkbenchState((state) => state.open === id);
@@ -144,6 +144,7 @@ function GivenBody({ id, entry }: { id: Id; entry: EntryOf<'function' | 'value'>
           <span className="block py-1 text-[1.06rem]">{entry.text}</span>
         )}
       </button>
+      {outcome?.ok && <Sentence text={(outcome.result as StudyResult).sentence} />}
       {problem && <Unresolved problem={problem} />}
     </>
   );
@@ -158,10 +159,14 @@ function StudyBody({ id, tone }: { id: Id; tone: Tone }) {
   return (
     <>
       <Lines lines={lines} tone={tone} />
-      {sentence && <p className="mt-0.5 text-[0.95rem] text-quiet">{sentence}</p>}
+      <Sentence text={sentence} />
       {table && <ResultTable table={table} tone={tone} />}
     </>
   );
+}
+
+function Sentence({ text }: { text: string }) {
+  return text ? <p className="mt-0.5 text-[0.95rem] text-quiet">{text}</p> : null;
 }
 
 /** What keeps an entry from its result: loud where the fault is, quiet where an entry only waits. */

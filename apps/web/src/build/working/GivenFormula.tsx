@@ -1,11 +1,12 @@
 import {
   readDefinition,
   readExpression,
+  readStatement,
   sentence,
   type Problem as ReadingProblem,
   type Scope,
 } from '@yperkine/core';
-import type { EntryOf, EntryProblem, Id } from '@yperkine/demonstration';
+import { isGivenDerivative, type EntryOf, type EntryProblem, type Id } from '@yperkine/demonstration';
 import { useEffect, useId, useRef, useState } from 'react';
 import { useWorkbench, useWorkbenchState } from '../../state/context.ts';
 import { FormulaField } from './FormulaField.tsx';
@@ -25,7 +26,7 @@ export function GivenFormula({
   problem,
 }: {
   id: Id;
-  entry: EntryOf<'function' | 'value'>;
+  entry: EntryOf<'function' | 'value' | 'givenDerivative'>;
   problem: EntryProblem | null;
 }) {
   const workbench = useWorkbench();
@@ -121,7 +122,11 @@ export function GivenFormula({
 
 /** A definition, or a bare formula whose value is asked for. */
 const readTyped = (text: string, scope: Scope) =>
-  text.includes('=') ? readDefinition(text, scope) : readExpression(text, scope);
+  isGivenDerivative(text)
+    ? readStatement(text, scope)
+    : text.includes('=')
+      ? readDefinition(text, scope)
+      : readExpression(text, scope);
 
 function problemOf(text: string, scope: Scope): EntryProblem | null {
   const reading = readTyped(text, scope);

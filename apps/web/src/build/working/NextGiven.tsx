@@ -50,10 +50,7 @@ export function NextGiven({ draftKey }: { draftKey: string }) {
             {...(refused ? { describedBy: problemId } : {})}
           />
         </div>
-        <Button
-          look="strong"
-          onClick={() => (text.trim() || isEmpty ? add(text) : workbench.choosing({ on: null }))}
-        >
+        <Button look="strong" onClick={() => (text.trim() ? add(text) : workbench.choosing({ on: null }))}>
           <Plus size={18} aria-hidden /> Add
         </Button>
       </div>

@@ -4,8 +4,11 @@ import {
   printLatex,
   readDefinition,
   readExpression,
+  readStatement,
+  writtenStatement,
   type Scope,
 } from '@yperkine/core';
+import { isGivenDerivative } from '@yperkine/demonstration';
 
 /** The typed text as LaTeX, or null while it cannot be read. */
 export function previewOf(text: string, scope: Scope): string | null {
@@ -13,6 +16,10 @@ export function previewOf(text: string, scope: Scope): string | null {
     const names = new Set([...scope.names, 'x']);
     const reading = readExpression(text, { ...scope, names });
     return reading.ok ? printLatex(reading.value) : null;
+  }
+  if (isGivenDerivative(text)) {
+    const statement = readStatement(text, scope);
+    return statement.ok ? writtenStatement(statement.value).latex : null;
   }
   const reading = readDefinition(text, scope);
   if (!reading.ok) return null;

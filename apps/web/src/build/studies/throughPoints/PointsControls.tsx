@@ -1,0 +1,20 @@
+import type { Entry, Id } from '@yperkine/demonstration';
+import { TextField } from '../../../parts/TextField.tsx';
+import { setField } from '../../../state/actions.ts';
+import { useWorkbench, useWorkbenchState } from '../../../state/context.ts';
+
+/** The points as text: typed, or pasted as two columns. They follow what is dragged on the graph. */
+export function PointsControls({ id, entry }: { readonly id: Id; readonly entry: Entry }) {
+  const workbench = useWorkbench();
+  const staged = useWorkbenchState(({ stage }) => stage.values[id]);
+  if (entry.kind !== 'throughPoints') return null;
+  return (
+    <div className="mt-2.5">
+      <TextField
+        label="Points"
+        value={typeof staged === 'string' ? staged : entry.points}
+        onCommit={(text) => setField(workbench, id, 'points', text)}
+      />
+    </div>
+  );
+}
