@@ -1,25 +1,28 @@
 import { baseAndExponent, callOf, numeric, power, product, sum, whole, type Canonical } from './canonical.ts';
 import * as rational from './rational.ts';
 
-const waves = new Set(['sin', 'cos', 'tan', 'cot', 'sec', 'csc']);
+const waves: ReadonlySet<string> = new Set(['sin', 'cos', 'tan', 'cot', 'sec', 'csc']);
+/** Those that are quotients of the first two. */
+export const quotientNames: ReadonlySet<string> = new Set(['tan', 'cot', 'sec', 'csc']);
 
-/** Whether a form has a circular function in it, so that their identities may shorten it. */
-export function hasWaves(c: Canonical): boolean {
+/** Whether a form has a circular function in it, or one of the given ones, so that identities may shorten it. */
+export function hasWaves(c: Canonical, names: ReadonlySet<string> = waves): boolean {
+  const has = (part: Canonical): boolean => hasWaves(part, names);
   switch (c.kind) {
     case 'number':
     case 'atom':
     case 'opaque':
       return false;
     case 'sum':
-      return c.terms.some(hasWaves);
+      return c.terms.some(has);
     case 'product':
-      return c.factors.some(hasWaves);
+      return c.factors.some(has);
     case 'power':
-      return hasWaves(c.base) || hasWaves(c.exponent);
+      return has(c.base) || has(c.exponent);
     case 'call':
-      return waves.has(c.name) || c.operands.some(hasWaves);
+      return names.has(c.name) || c.operands.some(has);
     case 'apply':
-      return c.operands.some(hasWaves);
+      return c.operands.some(has);
   }
 }
 

@@ -1,6 +1,13 @@
 import type { Canonical } from './canonical.ts';
 import { expanded, factored } from './expand.ts';
-import { hasWaves, inSinesAndCosines, mapped, withQuotientsNamed, withSquaresJoined } from './identities.ts';
+import {
+  hasWaves,
+  inSinesAndCosines,
+  quotientNames,
+  mapped,
+  withQuotientsNamed,
+  withSquaresJoined,
+} from './identities.ts';
 import { written, type NumberStyle } from './written.ts';
 import { printText } from '../language/printText.ts';
 import { children, type Expression } from '../language/tree.ts';
@@ -20,17 +27,23 @@ function arrangements(form: Canonical): Canonical[] {
   return [form, multipliedOut, factored(form), factored(multipliedOut), mapped(form, factored)];
 }
 
-/** Forms that the identities of circular functions lead to. */
-function circular(form: Canonical): Canonical[] {
-  const inSines = withSquaresJoined(expanded(inSinesAndCosines(form)));
-  const forms = [...arrangements(form), mapped(factored(form), expanded), inSines].map(withSquaresJoined);
-  return [...forms, ...forms.map(factored)].map(withQuotientsNamed);
+/** Further forms that the identities of circular functions lead to, made only where an identity applies. */
+function circular(form: Canonical, plain: readonly Canonical[]): Canonical[] {
+  const inSines = hasWaves(form, quotientNames) ? [expanded(inSinesAndCosines(form))] : [];
+  const joined = [...plain, mapped(factored(form), expanded), ...inSines].flatMap((candidate) => {
+    const next = withSquaresJoined(candidate);
+    return next.key === candidate.key && !inSines.includes(candidate) ? [] : [next];
+  });
+  return [...plain, ...joined, ...joined.map(factored)]
+    .map((candidate) => withQuotientsNamed(candidate))
+    .filter((candidate) => !plain.includes(candidate));
 }
 
 /** The form that makes the shortest text: as it is, multiplied out, with common factors taken out; on a tie, the first. */
 export function shortest(form: Canonical, style: NumberStyle): Expression {
   if (form.key.length > longestArranged) return written(form, style);
-  const forms = hasWaves(form) ? [...arrangements(form), ...circular(form)] : arrangements(form);
+  const plain = arrangements(form);
+  const forms = hasWaves(form) ? [...plain, ...circular(form, plain)] : plain;
   const distinct = [...new Map(forms.map((candidate) => [candidate.key, candidate])).values()];
   const texts = distinct.map((candidate) => {
     const expression = written(candidate, style);

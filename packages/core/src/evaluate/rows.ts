@@ -8,9 +8,9 @@ import { and, choose, compare, generalPower, or, quotient } from './values.ts';
 export type Row = Float64Array;
 const at = (row: Row, i: number): number => row[i] as number;
 
-/** Coefficients by ascending power, at most the fourth, as one loop without an inner one. */
+/** Coefficients by ascending power, up to the sixth as one loop without an inner one. */
 export function polynomialRow(coefficients: readonly number[], x: Row, out: Row, count: number): void {
-  const [c0 = 0, c1 = 0, c2 = 0, c3 = 0] = coefficients;
+  const [c0 = 0, c1 = 0, c2 = 0, c3 = 0, c4 = 0, c5 = 0, c6 = 0] = coefficients;
   switch (coefficients.length) {
     case 1:
       out.fill(c0, 0, count);
@@ -28,6 +28,24 @@ export function polynomialRow(coefficients: readonly number[], x: Row, out: Row,
       for (let i = 0; i < count; i++) {
         const v = at(x, i);
         out[i] = ((c3 * v + c2) * v + c1) * v + c0;
+      }
+      return;
+    case 5:
+      for (let i = 0; i < count; i++) {
+        const v = at(x, i);
+        out[i] = (((c4 * v + c3) * v + c2) * v + c1) * v + c0;
+      }
+      return;
+    case 6:
+      for (let i = 0; i < count; i++) {
+        const v = at(x, i);
+        out[i] = ((((c5 * v + c4) * v + c3) * v + c2) * v + c1) * v + c0;
+      }
+      return;
+    case 7:
+      for (let i = 0; i < count; i++) {
+        const v = at(x, i);
+        out[i] = (((((c6 * v + c5) * v + c4) * v + c3) * v + c2) * v + c1) * v + c0;
       }
       return;
     default:
@@ -205,6 +223,13 @@ export function quotientOfCubicsRow(
 ): void {
   const [a0 = 0, a1 = 0, a2 = 0, a3 = 0] = above;
   const [b0 = 0, b1 = 0, b2 = 0, b3 = 0] = below;
+  if (a3 === 0 && b3 === 0) {
+    for (let i = 0; i < count; i++) {
+      const v = at(x, i);
+      out[i] = quotient((a2 * v + a1) * v + a0, (b2 * v + b1) * v + b0);
+    }
+    return;
+  }
   for (let i = 0; i < count; i++) {
     const v = at(x, i);
     out[i] = quotient(((a3 * v + a2) * v + a1) * v + a0, ((b3 * v + b2) * v + b1) * v + b0);

@@ -1,3 +1,4 @@
+import { Crowd } from './crowd.ts';
 import type { Frame } from './view.ts';
 import type { Mark, MarkOf } from './mark.ts';
 
@@ -28,13 +29,16 @@ const offsets: readonly (readonly [number, number])[] = [16, 22, 30, 46, 64].fla
 
 /** Puts every label of a tier beside its place where it covers least: curves, lines, other labels. */
 export function placeLabels(marks: readonly Mark[], frame: Frame): PlacedLabel[] {
-  const obstacles = marks.map(obstaclesOf);
   const texts = marks.filter((mark) => mark.kind === 'note');
   const placed: PlacedLabel[] = [];
-  for (const label of marks) {
-    if (label.kind !== 'label' || !isInside(frame, label.x, label.y)) continue;
+  const labels = marks.filter(
+    (mark): mark is MarkOf<'label'> => mark.kind === 'label' && isInside(frame, mark.x, mark.y),
+  );
+  if (labels.length === 0) return placed;
+  const crowd = new Crowd(frame, marks.map(obstaclesOf));
+  for (const label of labels) {
     const boxes = offsets.map(([dx, dy]) => boxFor(label, dx, dy));
-    const costs = boxes.map((box, i) => costOf(box, i, obstacles, texts, placed, frame));
+    const costs = boxes.map((box, i) => costOf(box, i, crowd, texts, placed, frame));
     placed.push(boxes[costs.indexOf(Math.min(...costs))] as PlacedLabel);
   }
   return placed;
@@ -60,13 +64,12 @@ const coveredText = 500;
 function costOf(
   box: PlacedLabel,
   preference: number,
-  obstacles: readonly (readonly number[])[],
+  crowd: Crowd,
   texts: readonly MarkOf<'note'>[],
   placed: readonly PlacedLabel[],
   frame: Frame,
 ): number {
-  let cost = preference;
-  for (const points of obstacles) cost += coveredCurve * coveredPoints(box, points);
+  let cost = preference + coveredCurve * crowd.countIn(box);
   cost += placed.filter((other) => overlaps(box, other)).length * coveredText;
   cost += texts.filter((text) => overlaps(box, boxOfNote(text))).length * coveredText;
   const outside =
@@ -90,22 +93,11 @@ function boxOfNote({ x, y, text, anchor }: MarkOf<'note'>): Box {
   return { left, top: y - 13, width, height: 17 };
 }
 
-const holds = (box: Box, x: number, y: number): boolean =>
-  x > box.left - 3 && x < box.left + box.width + 3 && y > box.top - 3 && y < box.top + box.height + 3;
-
 const overlaps = (a: Box, b: Box): boolean =>
   a.left < b.left + b.width &&
   b.left < a.left + a.width &&
   a.top < b.top + b.height &&
   b.top < a.top + a.height;
-
-function coveredPoints(box: Box, points: readonly number[]): number {
-  let count = 0;
-  for (let i = 0; i + 1 < points.length; i += 2) {
-    if (holds(box, points[i] as number, points[i + 1] as number)) count++;
-  }
-  return count;
-}
 
 /** A mark that did not change keeps its points, so that a moving label costs no walk along every curve. */
 const remembered = new WeakMap<Mark, readonly number[]>();
