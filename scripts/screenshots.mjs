@@ -45,7 +45,10 @@ async function takePictures(address) {
   const enter = async (page, title) => {
     await page.getByRole('button', { name: 'Sign in as the demo teacher' }).click();
     if (title) await page.getByRole('link', { name: title }).click();
-    await page.getByRole(title ? 'slider' : 'heading', { name: title ? /^Point on/ : 'Library' }).waitFor();
+    await page
+      .getByRole(title ? 'slider' : 'heading', { name: title ? /^Point on/ : 'Library' })
+      .first()
+      .waitFor();
     await page.mouse.move(2, 2);
   };
 
@@ -57,6 +60,17 @@ async function takePictures(address) {
   await inWindow({}, async (page) => {
     await enter(page, /From chord to touch/);
     await picture(page, 'build-day');
+  });
+  await inWindow({}, async (page) => {
+    await enter(page, /millstream bed/);
+    await page.getByRole('button', { name: 'Add', exact: true }).click();
+    await picture(page, 'chooser');
+  });
+  await inWindow({}, async (page) => {
+    await enter(page);
+    await page.getByRole('link', { name: /Guess the rule/ }).click();
+    await page.getByRole('region', { name: 'Table of f' }).waitFor();
+    await picture(page, 'table');
   });
   await inWindow({ colorScheme: 'dark' }, async (page) => {
     await enter(page, /millstream bed/);

@@ -3,9 +3,12 @@ import {
   currentVersion,
   documentSchema,
   emptyDocument,
+  emptyStage,
+  entryKinds,
   migrated,
   migrations,
   openDocument,
+  resolve,
   type Migration,
 } from '../src/index.ts';
 import { frozenSample } from './sample.ts';
@@ -59,4 +62,13 @@ describe('stored documents', () => {
   ])('%s is not a valid document', (_what, wrong) => {
     expect(documentSchema.safeParse({ ...emptyDocument(), ...wrong }).success).toBe(false);
   });
+});
+
+test('the newest frozen sample holds every kind of entry, and each can be worked out', () => {
+  const opened = openDocument(frozenSample(currentVersion));
+  if (!opened.ok) throw new Error(opened.reason);
+  const kinds = new Set(Object.values(opened.document.entries).map(({ kind }) => kind));
+  expect([...kinds].sort()).toEqual(Object.keys(entryKinds).sort());
+  const { entries } = resolve(opened.document, emptyStage);
+  expect([...entries.values()].flatMap(({ id, outcome }) => (outcome.ok ? [] : [id]))).toEqual([]);
 });
