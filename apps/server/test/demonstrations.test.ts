@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import type { Change, Edit } from '@yperkine/demonstration';
+import { currentVersion, type Change, type Edit } from '@yperkine/demonstration';
 import { QueryTypes } from 'sequelize';
 import { testServer } from './server.ts';
 
@@ -28,7 +28,7 @@ describe('the library', () => {
     expect(library.body.demonstrations[0]).toMatchObject({ id, title: 'The jetty at noon', version: 0 });
     expect((await agent.get(`/api/demonstrations/${id}`)).body.document).toMatchObject({
       entries: {},
-      version: 1,
+      version: currentVersion,
     });
   });
 
