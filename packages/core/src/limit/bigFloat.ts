@@ -291,18 +291,37 @@ export function sinCos(x: BigFloat, bits: number): [BigFloat, BigFloat] {
   return [rounded(fromFixed(sine, places), bits), rounded(fromFixed(cosine, places), bits)];
 }
 
+/**
+ * Sine and cosine of a fixed-point number below 1: the power series at a small part of it, which is then doubled again
+ * and again by sin 2x = 2 sin x cos x and 1 − cos 2x = 2 sin² x.
+ */
 function sinCosSeries(x: bigint, places: number): [bigint, bigint] {
-  const by = BigInt(places);
-  let term = 1n << by;
-  let sine = 0n;
-  let cosine = 0n;
-  for (let k = 0n; term !== 0n && term !== -1n; k++) {
-    const isNegative = k % 4n >= 2n;
-    if (k % 2n === 0n) cosine += isNegative ? -term : term;
-    else sine += isNegative ? -term : term;
-    term = ((term * x) >> by) / (k + 1n);
+  const halvings = Math.floor(Math.sqrt(places) / 2);
+  const wide = places + 2 * halvings + guard;
+  const by = BigInt(wide);
+  const one = 1n << by;
+  const small = (x << BigInt(wide - places)) >> BigInt(halvings);
+  const square = (small * small) >> by;
+  let term = small;
+  let sine = small;
+  for (let k = 2n; term !== 0n && term !== -1n; k += 2n) {
+    term = -((term * square) >> by) / (k * (k + 1n));
+    sine += term;
   }
-  return [sine, cosine];
+  term = square >> 1n;
+  // 1 − cos, which keeps its digits where the cosine is near 1.
+  let versine = term;
+  for (let k = 3n; term !== 0n && term !== -1n; k += 2n) {
+    term = -((term * square) >> by) / (k * (k + 1n));
+    versine += term;
+  }
+  for (let i = 0; i < halvings; i++) {
+    const doubled = (sine * sine) >> (by - 1n);
+    sine = (sine * (one - versine)) >> (by - 1n);
+    versine = doubled;
+  }
+  const excess = BigInt(wide - places);
+  return [sine >> excess, (one - versine) >> excess];
 }
 
 const arctanHalvings = 8;

@@ -54,11 +54,11 @@ function joined(left: Limit, right: Limit): Limit {
 }
 
 /** Decimal digits of nearness to the place: x = a ± c·10^−N, or ±c·10^N towards infinity. */
-const nearness = [20, 40, 80, 160].map(BigInt);
+const nearness = [40, 80, 160].map(BigInt);
 /** Where numbers of that size cannot be handled, as in e^(e^x). */
-const modestNearness = [0.5, 1, 2, 3];
+const modestNearness = [1, 2, 3];
 /** Where only what is very far away tells: a double logarithm, a logarithm against a small power. */
-const remoteNearness = [25n, 50n, 100n, 200n].map((zeros) => 10n ** zeros);
+const remoteNearness = [50n, 100n, 200n].map((zeros) => 10n ** zeros);
 /** Three places at each nearness tell a limit from a swing. */
 const multipliers = [1, 0.7390851332151607, 0.3183098861837907] as const;
 
@@ -106,9 +106,7 @@ function fromAfar(approach: Approach): Limit | null {
     if (!rows.every(isFull)) return null;
     const [before, last] = rows.slice(-2) as [FullRow, FullRow];
     // Logarithms of the three places differ by nothing so far away: the row before tells whether they stand still.
-    return isSettled([...last, ...before])
-      ? finite(last[0] as BigFloat)
-      : judgedUnsettled(rows.slice(1)).limit;
+    return isSettled([...last, ...before]) ? finite(last[0] as BigFloat) : judgedUnsettled(rows).limit;
   } catch (error) {
     if (error instanceof big.OutOfRange || error instanceof NotPrecise) return null;
     throw error;
@@ -199,10 +197,9 @@ interface Verdict {
 }
 
 function judged(rows: readonly Row[]): Verdict {
-  const values = rows.slice(1);
-  if (!values.every(isFull)) return { limit: { kind: 'undefined' }, isSlow: false };
-  const last = values.at(-1) as FullRow;
-  return isSettled(last) ? { limit: finite(last[0] as BigFloat), isSlow: false } : judgedUnsettled(values);
+  if (!rows.every(isFull)) return { limit: { kind: 'undefined' }, isSlow: false };
+  const last = rows.at(-1) as FullRow;
+  return isSettled(last) ? { limit: finite(last[0] as BigFloat), isSlow: false } : judgedUnsettled(rows);
 }
 
 function judgedUnsettled(values: readonly FullRow[]): Verdict {
