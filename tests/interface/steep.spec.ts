@@ -275,3 +275,33 @@ test('f″ alone is given; with start values f itself can be used', async ({ pag
   // f = x³ + x.
   await expect(teacher.entry('Value')).toContainText('≈ 10.000');
 });
+
+test('the tangent in both forms with a triangle of base ½; f′ in the tier of f and in its own again', async ({
+  page,
+  teacher,
+}) => {
+  await teacher.openNew();
+  await teacher.state('f(x) = x^2');
+  await choose(page, 'Tangent');
+  await teacher.setValue('a', '1');
+  const tangent = teacher.entry(/Tangent to f/);
+  await teacher.chooseFor('Tangent to f at x = a', 'Point–slope form, too');
+  await expect(tangent).toContainText(/ − 1 = 2\(x+ − 1\)/);
+  await tangent.getByRole('textbox', { name: 'Base of the triangle' }).fill('0.5');
+  await page.keyboard.press('Enter');
+  await choose(page, 'Derivative');
+  const tiers = async () => {
+    await teacher.untilSaved();
+    return Object.keys((await teacher.stored()).tiers).length;
+  };
+  expect(await tiers()).toBe(2);
+  await teacher.chooseFor('Slope f′', 'Draw it with its function');
+  expect(await tiers()).toBe(1);
+  await teacher.chooseFor('Slope f′', 'Give it a tier of its own');
+  expect(await tiers()).toBe(2);
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  expect(await tiers()).toBe(2);
+  const stored = Object.values((await teacher.stored()).entries);
+  expect(stored).toContainEqual(expect.objectContaining({ kind: 'tangent', base: '0.5', pointSlope: true }));
+});

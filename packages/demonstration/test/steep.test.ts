@@ -395,3 +395,32 @@ describe('a table of values', () => {
     expect(resolve(document, withValue(emptyStage, 'h', '2'), before).workedOut).toEqual(['h', 'v']);
   });
 });
+
+describe('the tangent’s equation and triangle', () => {
+  const tangent = (more: Partial<Extract<Entry, { kind: 'tangent' }>>) =>
+    makeEntry('tangent', { order: 5, on: 'f', parameter: 'a', ...more });
+
+  // By hand: f(1) = 1, f′(1) = 2; f(−1) = 1, f′(−1) = −2.
+  test.each([
+    ['1', ["f'(1) = 2.000", 'y − 1 = 2(x − 1)', 'y = 2x − 1']],
+    ['-1', ["f'(−1) = −2.000", 'y − 1 = −2(x + 1)', 'y = −2x − 1']],
+  ])('in two forms, at %s', (a, expected) => {
+    expect(lines(withStudies('f(x) = x^2', { t: tangent({ pointSlope: true }) }, a), 't')).toEqual(expected);
+  });
+
+  test('a triangle of any base: its height is the slope times the base', () => {
+    const marks = sceneOf(withStudies('f(x) = x^2', { t: tangent({ base: '0.5' }) })).tiers[0]?.marks ?? [];
+    const notes = marks.flatMap((mark) => (mark.kind === 'note' ? [mark.text] : []));
+    expect(notes).toEqual(['0.5', '1.000']);
+  });
+
+  test('a short piece reaches equally far on both sides of its point', () => {
+    const document = withStudies('f(x) = x^2', { t: tangent({ reach: 'piece' }) });
+    const marks = sceneOf(document).tiers[0]?.marks ?? [];
+    const line = marks.find((mark) => mark.kind === 'line') as MarkOf<'line'>;
+    const point = marks.find((mark) => mark.kind === 'point') as MarkOf<'point'>;
+    expect((line.x0 + line.x1) / 2).toBeCloseTo(point.x, 6);
+    expect((line.y0 + line.y1) / 2).toBeCloseTo(point.y, 6);
+    expect(Math.hypot(line.x1 - line.x0, line.y1 - line.y0)).toBeCloseTo(220, 6);
+  });
+});

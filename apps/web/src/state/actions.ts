@@ -409,6 +409,46 @@ export function addDerivative(workbench: Workbench, of: Id): void {
   workbench.change([{ at: 'tiers', id: tier, old: null, new: { ...frame, y } }, added(id, entry)]);
 }
 
+/** Whether a derivative is drawn in another tier than the curve that it is of. */
+export function isInOwnTier(workbench: Workbench, id: Id): boolean {
+  const entry = workbench.state.document.entries[id];
+  const of = entry?.kind === 'derivative' ? curveOf(workbench.current(), entry.of) : undefined;
+  return entry?.kind === 'derivative' && of?.tier !== entry.tier;
+}
+
+/** Draws a derivative in the tier of its function, or in a tier of its own; a tier that is left empty goes. */
+export function moveDerivative(workbench: Workbench, id: Id): void {
+  const { document, stage } = workbench.state;
+  const entry = document.entries[id];
+  if (entry?.kind !== 'derivative') return;
+  const of = curveOf(workbench.current(), entry.of);
+  const own = curveOf(workbench.current(), id);
+  if (!of || !own) return;
+  const moved = (tier: Id): Edit => ({
+    at: 'field',
+    of: 'entries',
+    id,
+    field: 'tier',
+    old: entry.tier,
+    new: tier,
+  });
+  if (of.tier === entry.tier) {
+    const tier = newId();
+    const y = chooseYRange([own], shownX(document, stage));
+    const frame = { order: lastOrder(document.tiers), y, yTicks: null };
+    return workbench.change([{ at: 'tiers', id: tier, old: null, new: frame }, moved(tier)]);
+  }
+  const isUsed = Object.entries(document.entries).some(
+    ([other, drawn]) => other !== id && 'tier' in drawn && drawn.tier === entry.tier,
+  );
+  const left = document.tiers[entry.tier];
+  const removal: Edit[] =
+    isUsed || !left || entry.tier === firstTier
+      ? []
+      : [{ at: 'tiers', id: entry.tier, old: left, new: null }];
+  workbench.change([moved(of.tier), ...removal]);
+}
+
 /** Removes an entry, the studies that stand on it, and tiers and place sliders that nothing needs any more. */
 export function removeEntry(workbench: Workbench, id: Id): void {
   const { document } = workbench.state;

@@ -6,7 +6,7 @@ type Stored = Record<string, unknown>;
  * tangent may be a short piece. */
 const added: Readonly<Record<string, Stored>> = {
   function: { family: 0 },
-  tangent: { reach: 'line' },
+  tangent: { reach: 'line', pointSlope: false, base: '1' },
 };
 
 /** From version 1. */

@@ -1,7 +1,9 @@
 import {
   derivativeOf,
   latexFunction,
+  knownNumber,
   latexName,
+  rational,
   tangentAt,
   TooLarge,
   writtenNumber,
@@ -9,12 +11,12 @@ import {
 } from '@yperkine/core';
 import { exactTextOf } from '../../numbers/exactText.ts';
 import { equalsResult, latex, lineEquation, live, liveRelation, type Line } from '../../numbers/line.ts';
-import { format, formatTidily, type RoundingRule } from '../../numbers/format.ts';
+import { format, formatSetting, formatTidily, type RoundingRule } from '../../numbers/format.ts';
 import { lineMark, verticalMark } from '../../scene/lineMark.ts';
 import type { Mark } from '../../scene/mark.ts';
 import { toneOf, type Tone } from '../../scene/tone.ts';
 import type { TierView } from '../../scene/view.ts';
-import { atPlace } from '../../schema/fields.ts';
+import { atPlace, decimalSchema } from '../../schema/fields.ts';
 import { z } from 'zod';
 import type { EntryKind } from '../kind.ts';
 import { waiting, worked } from '../outcome.ts';
@@ -28,19 +30,24 @@ export const tangentSchema = z.strictObject({
   triangle: z.boolean(),
   /** Whether the whole line is drawn, or a short piece about the point. */
   reach: z.enum(['line', 'piece']),
+  /** Whether the equation is given as y − f(a) = f′(a)(x − a), too. */
+  pointSlope: z.boolean(),
+  /** Length of the base of the triangle. */
+  base: decimalSchema,
 });
 export type TangentEntry = z.infer<typeof tangentSchema>;
 
 export interface TangentResult extends Place, StudyResult {
   readonly tangent: Tangent;
-  /** Slope as it is written beside the triangle. */
+  /** Height of the triangle as it is written beside it, and its base. */
   readonly slopeText: string;
+  readonly baseText: string;
 }
 
 /** The tangent to a curve at a parameter: its slope, its equation, its rise-over-run triangle of base 1. */
 export const tangentKind: EntryKind<TangentEntry, TangentResult> = {
   schema: tangentSchema,
-  defaults: { triangle: true, reach: 'line' },
+  defaults: { triangle: true, reach: 'line', pointSlope: false, base: '1' },
   standsOn: (entry) => [entry.on, entry.parameter],
   head: (_entry, result) => ({
     heading: result ? `Tangent to ${placeWords(result)}` : 'Tangent',
@@ -57,9 +64,10 @@ export const tangentKind: EntryKind<TangentEntry, TangentResult> = {
       curve,
       at,
       tangent,
-      lines: linesOf(tangent, place, rule),
+      lines: linesOf(tangent, place, entry.pointSlope, rule),
+      baseText: formatSetting(entry.base, rule),
       sentence: sentenceOf(tangent, place, rule),
-      slopeText: tangent.kind === 'line' ? format(tangent.slope, rule).text : '',
+      slopeText: tangent.kind === 'line' ? riseText(tangent, entry.base, rule) : '',
     });
   },
 
@@ -80,7 +88,7 @@ export const tangentKind: EntryKind<TangentEntry, TangentResult> = {
     if (tangent.kind === 'vertical') {
       return [verticalMark(id, tangent.x.value, tier, tone), touch];
     }
-    const triangle = entry.triangle ? triangleMarks(id, tangent, result, tier) : [];
+    const triangle = entry.triangle ? triangleMarks(id, tangent, result, Number(entry.base), tier) : [];
     return [tangentLine(id, tangent, entry.reach, tier, tone), ...triangle, touch];
   },
 };
@@ -109,12 +117,18 @@ function tangentLine(
   return { ...line, x0: px - ux, y0: py - uy, x1: px + ux, y1: py + uy };
 }
 
-function triangleMarks(id: string, tangent: SlopedTangent, result: TangentResult, tier: TierView): Mark[] {
+function triangleMarks(
+  id: string,
+  tangent: SlopedTangent,
+  result: TangentResult,
+  base: number,
+  tier: TierView,
+): Mark[] {
   const [x0, y0] = [tier.toX(tangent.x.value), tier.toY(tangent.y.value)];
-  const x1 = tier.toX(tangent.x.value + 1);
-  const y1 = tier.toY(tangent.y.value + tangent.slope.value);
+  const x1 = tier.toX(tangent.x.value + base);
+  const y1 = tier.toY(tangent.y.value + tangent.slope.value * base);
   const tone = toneOf(result.curve.order + 1, result.curve.family);
-  const isTooSmall = x1 - x0 < 14;
+  const isTooSmall = Math.abs(x1 - x0) < 14;
   const marks: Mark[] = [{ kind: 'polygon', entry: id, points: [x0, y0, x1, y0, x1, y1], tone }];
   if (isTooSmall) return marks;
   const below = y1 > y0;
@@ -122,18 +136,26 @@ function triangleMarks(id: string, tangent: SlopedTangent, result: TangentResult
   const slopeY = Math.abs(y1 - y0) < flat ? y0 + (below ? 18 : -8) : (y0 + y1) / 2 + 4;
   return [
     ...marks,
-    { kind: 'note', x: (x0 + x1) / 2, y: y0 + (below ? -6 : 15), tone, text: '1', anchor: 'middle' },
+    {
+      kind: 'note',
+      x: (x0 + x1) / 2,
+      y: y0 + (below ? -6 : 15),
+      tone,
+      text: result.baseText,
+      anchor: 'middle',
+    },
     { kind: 'note', x: x1 + 6, y: slopeY, tone, text: result.slopeText, anchor: 'start' },
   ];
 }
 
-function linesOf(tangent: Tangent, { curve, at }: Place, rule: RoundingRule): Line[] {
+function linesOf(tangent: Tangent, { curve, at }: Place, hasPointSlope: boolean, rule: RoundingRule): Line[] {
   const derivative = latexFunction(curve.name, curve.order + 1);
   const slopeHead = [latex(`${derivative}(`), live(at.text), latex(')')];
   switch (tangent.kind) {
     case 'line': {
       const { line } = lineEquation(tangent.slope, tangent.intercept, curve.variable, rule);
-      return [[...slopeHead, ...equalsResult(tangent.slope, rule, slopeForm(tangent, curve))], line];
+      const slopeLine = [...slopeHead, ...equalsResult(tangent.slope, rule, slopeForm(tangent, curve))];
+      return [slopeLine, ...(hasPointSlope ? [pointSlopeLine(tangent, curve.variable, rule)] : []), line];
     }
     case 'vertical': {
       const x = formatTidily(tangent.x, rule);
@@ -143,6 +165,26 @@ function linesOf(tangent: Tangent, { curve, at }: Place, rule: RoundingRule): Li
     case 'noSlope':
       return [];
   }
+}
+
+/** The general form over the numbers put in: y − 3.476 = −0.559(t − 3.4). */
+function pointSlopeLine({ x, y, slope }: SlopedTangent, variable: string, rule: RoundingRule): Line {
+  const [px, py, m] = [formatTidily(x, rule), formatTidily(y, rule), formatTidily(slope, rule)];
+  const less = (text: string): string => (text.startsWith('−') ? ` + ${text.slice(1)}` : ` − ${text}`);
+  const isExact = px.isExact && py.isExact && m.isExact;
+  return [
+    latex('y'),
+    live(`${less(py.text)} ${isExact ? '=' : '≈'} ${m.text}(`),
+    latex(latexName(variable)),
+    live(`${less(px.text)})`),
+  ];
+}
+
+/** The rise over the base of the triangle. */
+function riseText({ slope }: SlopedTangent, base: string, rule: RoundingRule): string {
+  const length = rational.parseDecimal(base);
+  const exact = slope.exact && length ? rational.multiply(slope.exact, length) : null;
+  return format(knownNumber(slope.value * Number(base), exact), rule).text;
 }
 
 /** The exact form of the slope, at a place that is exact itself. */

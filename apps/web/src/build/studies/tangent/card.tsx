@@ -1,4 +1,7 @@
+import type { Entry, Id } from '@yperkine/demonstration';
+import { NumberField } from '../../../parts/NumberField.tsx';
 import { addStudy, setField } from '../../../state/actions.ts';
+import { useWorkbench } from '../../../state/context.ts';
 import { Dot, Sketch } from '../Sketch.tsx';
 import type { StudyCard } from '../study.ts';
 
@@ -8,6 +11,20 @@ const Picture = () => (
     <Dot x={63} y={47} />
   </Sketch>
 );
+
+/** The base of the rise-over-run triangle, while it is drawn. */
+function TriangleBase({ id, entry }: { readonly id: Id; readonly entry: Entry }) {
+  const workbench = useWorkbench();
+  if (entry.kind !== 'tangent' || !entry.triangle) return null;
+  return (
+    <NumberField
+      label="Base of the triangle"
+      value={entry.base}
+      onCommit={(text) => setField(workbench, id, 'base', text)}
+      className="mt-2 w-40"
+    />
+  );
+}
 
 export const card: StudyCard = {
   kind: 'tangent',
@@ -29,9 +46,14 @@ export const card: StudyCard = {
             run: () => setField(workbench, id, 'triangle', !entry.triangle),
           },
           {
+            label: entry.pointSlope ? 'One form of the equation' : 'Point–slope form, too',
+            run: () => setField(workbench, id, 'pointSlope', !entry.pointSlope),
+          },
+          {
             label: entry.reach === 'line' ? 'Draw a short piece only' : 'Draw the whole line',
             run: () => setField(workbench, id, 'reach', entry.reach === 'line' ? 'piece' : 'line'),
           },
         ]
       : [],
+  Controls: TriangleBase,
 };
