@@ -47,3 +47,26 @@ test('a wrong formula says what is wrong at its place and is mended with one cli
   await teacher.nextGiven.press('Enter');
   await expect(teacher.entry('Given').nth(2)).toContainText('x+1');
 });
+
+test('the palette puts notation in at the cursor, for those who cannot type it', async ({
+  teacher,
+  page,
+}) => {
+  await teacher.openNew();
+  const palette = page.getByRole('toolbar', { name: 'Notation' });
+  await teacher.nextGiven.click();
+  await page.keyboard.type('f(x) = ');
+  await palette.getByRole('button', { name: 'Square root' }).click();
+  await page.keyboard.type('x + 1');
+  await expect(teacher.nextGiven).toHaveText('f(x) = √(x + 1)');
+  await page.keyboard.press('End');
+  await palette.getByRole('button', { name: 'Power' }).click();
+  await page.keyboard.type('3');
+  await page.keyboard.press('Enter');
+  await expect(teacher.entry('Given')).toContainText('x');
+  await teacher.state("f'(3)");
+  // By hand: f = (x + 1)^(3/2), f′(3) = 3/2·√4 = 3.
+  await expect(teacher.entry('Value')).toContainText('3.000');
+  await page.getByRole('textbox', { name: 'Title' }).click();
+  await expect(palette).toHaveCount(0);
+});

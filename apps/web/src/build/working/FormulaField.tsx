@@ -7,7 +7,8 @@ import {
   placeholder as placeholderText,
   type DecorationSet,
 } from '@codemirror/view';
-import { useEffect, useRef } from 'react';
+import { useEffect, useRef, useState } from 'react';
+import { Palette } from './Palette.tsx';
 
 interface MarkedRange {
   readonly from: number;
@@ -66,6 +67,7 @@ const nonce = document.querySelector<HTMLMetaElement>('meta[name="style-nonce"]'
 /** A one-line editor for formulas. The text is the parent's; a problem is marked at its place. */
 export function FormulaField(props: FormulaFieldProps) {
   const host = useRef<HTMLDivElement>(null);
+  const [isFocused, setFocused] = useState(false);
   const view = useRef<EditorView | null>(null);
   const latest = useRef(props);
   const attributes = useRef(new Compartment());
@@ -94,6 +96,7 @@ export function FormulaField(props: FormulaFieldProps) {
           EditorView.lineWrapping,
           EditorView.updateListener.of((update) => {
             if (update.docChanged) latest.current.onChange(update.state.doc.toString());
+            if (update.focusChanged) setFocused(update.view.hasFocus);
             if (update.focusChanged && !update.view.hasFocus) latest.current.onBlur?.();
           }),
         ],
@@ -136,5 +139,22 @@ export function FormulaField(props: FormulaFieldProps) {
     });
   }, [label, describedBy, wrong]);
 
-  return <div ref={host} className="formula-field min-w-0 flex-1" />;
+  const insert = (before: string, behind: string): void => {
+    const editor = view.current;
+    if (!editor) return;
+    const { from, to } = editor.state.selection.main;
+    const inside = editor.state.sliceDoc(from, to);
+    editor.dispatch({
+      changes: { from, to, insert: before + inside + behind },
+      selection: { anchor: from + before.length + inside.length },
+    });
+    editor.focus();
+  };
+
+  return (
+    <div className="min-w-0 flex-1">
+      <div ref={host} className="formula-field" />
+      {isFocused && <Palette onInsert={insert} />}
+    </div>
+  );
 }
