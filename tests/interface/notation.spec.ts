@@ -69,4 +69,15 @@ test('the palette puts notation in at the cursor, for those who cannot type it',
   await expect(teacher.entry('Value')).toContainText('3.000');
   await page.getByRole('textbox', { name: 'Title' }).click();
   await expect(palette).toHaveCount(0);
+  // A press beside the field takes the palette away only when it is over: what is pressed stays where it is.
+  await teacher.nextGiven.click();
+  await expect(palette).toBeVisible();
+  const add = page.getByRole('button', { name: 'Add', exact: true });
+  const before = await add.boundingBox();
+  await add.hover();
+  await page.mouse.down();
+  await page.waitForTimeout(150);
+  expect(await add.boundingBox()).toEqual(before);
+  await page.mouse.up();
+  await expect(page.getByRole('dialog')).toContainText('What do you want to show?');
 });

@@ -7,8 +7,9 @@ import {
   placeholder as placeholderText,
   type DecorationSet,
 } from '@codemirror/view';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useRef } from 'react';
 import { Palette } from './Palette.tsx';
+import { useCalmFocus } from './useCalmFocus.ts';
 
 interface MarkedRange {
   readonly from: number;
@@ -67,7 +68,7 @@ const nonce = document.querySelector<HTMLMetaElement>('meta[name="style-nonce"]'
 /** A one-line editor for formulas. The text is the parent's; a problem is marked at its place. */
 export function FormulaField(props: FormulaFieldProps) {
   const host = useRef<HTMLDivElement>(null);
-  const [isFocused, setFocused] = useState(false);
+  const { isFocused, onFocusChange } = useCalmFocus();
   const view = useRef<EditorView | null>(null);
   const latest = useRef(props);
   const attributes = useRef(new Compartment());
@@ -96,7 +97,7 @@ export function FormulaField(props: FormulaFieldProps) {
           EditorView.lineWrapping,
           EditorView.updateListener.of((update) => {
             if (update.docChanged) latest.current.onChange(update.state.doc.toString());
-            if (update.focusChanged) setFocused(update.view.hasFocus);
+            if (update.focusChanged) onFocusChange(update.view.hasFocus);
             if (update.focusChanged && !update.view.hasFocus) latest.current.onBlur?.();
           }),
         ],
@@ -108,7 +109,7 @@ export function FormulaField(props: FormulaFieldProps) {
       editor.dispatch({ selection: { anchor: editor.state.doc.length } });
     }
     return () => editor.destroy();
-  }, []);
+  }, [onFocusChange]);
 
   const { value, wrong, label, describedBy, placeholder = '' } = props;
   useEffect(() => {
