@@ -160,6 +160,21 @@ test('a power with a parameter above is a real root of negative numbers only whe
   expect(inShort('x^(1/5)', -2, 2)).toContain('endpoint -2*');
 });
 
+describe('a form is not taken apart without end', () => {
+  // Found by random inputs: powers of powers that were factored back and forth.
+  test.each([
+    ['(e^x)^(2/3) - x', -4, 0],
+    ['cbrt(e^x) - x + 2π', -4, -3],
+    ['2^x - sqrt(x^x)', 0, 2],
+    ['cbrt(x^x) - 3x', 1, 2],
+  ])('%s on [%s, %s]', (text, a, b) => {
+    const arcs = new Arcs(read(text), 'x', [a, b], 2);
+    arcs.eventsUpTo(2);
+    expect(arcs.zeros.evaluations).toBeLessThanOrEqual(1000);
+    expect(missedBy(text, [a, b])).toBeNull();
+  });
+});
+
 describe('laws', () => {
   test('the list moves along when function and interval are moved together', () => {
     const formulas = [
