@@ -6,7 +6,9 @@ import {
   type PointResult,
   type TangentResult,
 } from '@yperkine/demonstration';
-import { addDerivative, addGiven, addStudy, fit, makeParameter, removeEntry } from '../src/state/actions.ts';
+import { fit, removeEntry } from '../src/state/actions.ts';
+import { addGiven, makeParameter } from '../src/state/givens.ts';
+import { addDerivative, addStudy } from '../src/state/studies.ts';
 import { Workbench } from '../src/state/workbench.ts';
 
 /** A workbench whose frames are run by the test. */

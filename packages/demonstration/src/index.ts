@@ -38,7 +38,7 @@ export * from './scene/tone.ts';
 export * from './scene/view.ts';
 export * from './scene/nearest.ts';
 export * from './scene/fit.ts';
-export { roundStep } from './scene/ticks.ts';
+export { roundStep, type Tick } from './scene/ticks.ts';
 export { furniture, type SceneSize } from './scene/layout.ts';
 export * from './draw/theme.ts';
 export * from './draw/surface.ts';

@@ -3,7 +3,10 @@ import { rational } from '@yperkine/core';
 import {
   catchOn,
   catchRadius,
+  decimalText,
   fineStep,
+  nearestDecimal,
+  nearestMultiple,
   nearestPosition,
   positionOf,
   stepped,
@@ -51,6 +54,32 @@ describe('dragging', () => {
     expect(catchOn(inside, [1, 2, 3], pixels)).toEqual({ value: 2, isCaught: true });
     expect(catchOn(outside, [1, 2, 3], pixels)).toEqual({ value: outside, isCaught: false });
     expect(catchOn(1.5, [], pixels).isCaught).toBe(false);
+  });
+});
+
+describe('numbers as the text of a setting', () => {
+  test.each([
+    [0.1 + 0.2, '0.3'],
+    [-4, '-4'],
+    [2.5e-7, '0.00000025'],
+    [1e21, '1000000000000000000000'],
+  ])('%s is %s, without the dust of binary fractions', (value, text) => {
+    expect(decimalText(nearestDecimal(value))).toBe(text);
+  });
+
+  test('a number too small for so many places is written so that it can be read again', () => {
+    const text = decimalText(nearestDecimal(3e-20));
+    expect(text).toBe('3E-20');
+    expect(rational.parseDecimal(text)).toEqual(nearestDecimal(3e-20));
+  });
+
+  test('as many digits as are asked for', () => {
+    expect(decimalText(nearestDecimal(3.14159265, 3))).toBe('3.14');
+  });
+
+  test('the multiple of a step is exact, also where the window is tiny', () => {
+    expect(nearestMultiple(0.74, 0.1)).toEqual(rational.rational(7, 10));
+    expect(nearestMultiple(-2.6e-9, 1e-9)).toEqual(rational.rational(-3, 10n ** 9n));
   });
 });
 

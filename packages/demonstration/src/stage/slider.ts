@@ -44,9 +44,24 @@ function clamped(r: Rational, from: Rational, to: Rational): Rational {
   return rational.compare(r, to) > 0 ? to : r;
 }
 
+/** A number as the text of a setting, which `parseDecimal` reads again. */
 export function decimalText(r: Rational): string {
-  return rational.toDecimal(r, places) ?? String(rational.toNumber(r));
+  return rational.toDecimal(r, places) ?? writtenDouble(rational.toNumber(r));
 }
+
+/** A double without the dust of binary fractions: the exact decimal of so many significant digits next to it. */
+export function nearestDecimal(value: number, digits = 12): Rational {
+  return (
+    rational.parseDecimal(writtenDouble(Number(value.toPrecision(digits)))) ?? rational.fromDouble(value)
+  );
+}
+
+/** The multiple of a round step next to a number, as an exact decimal. */
+export const nearestMultiple = (value: number, step: number): Rational =>
+  nearestDecimal(Math.round(value / step) * step);
+
+/** Powers of ten are written 1E-7: a small e is Euler's number. */
+const writtenDouble = (value: number): string => String(value).toUpperCase();
 
 /** A round step that divides a range into about a thousand positions: 0.01 for −5 to 5. */
 export function fineStep(from: number, to: number): string {

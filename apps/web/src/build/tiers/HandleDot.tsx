@@ -2,6 +2,7 @@ import { rational } from '@yperkine/core';
 import {
   catchOn,
   decimalText,
+  nearestDecimal,
   nearestPosition,
   stepped,
   type Handle,
@@ -10,6 +11,7 @@ import {
 } from '@yperkine/demonstration';
 import { memo, useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import { useWorkbench } from '../../state/context.ts';
+import { Grip } from './Grip.tsx';
 import type { Painter } from './painter.ts';
 
 interface HandleDotProps {
@@ -28,10 +30,7 @@ const keySteps: Readonly<Record<string, number>> = {
   PageDown: -manySteps,
 };
 
-/**
- * The grip of a point: a slider for keyboard and screen readers, a target wide enough for a finger.
- * The painter moves it and writes its values; React renders it once.
- */
+/** The grip of a point that stands where a slider says. */
 export const HandleDot = memo(function HandleDot({ handle, name, painter }: HandleDotProps) {
   const workbench = useWorkbench();
   const grip = useRef<{ offset: number } | null>(null);
@@ -48,16 +47,13 @@ export const HandleDot = memo(function HandleDot({ handle, name, painter }: Hand
   const begin = (event: PointerEvent<HTMLDivElement>) => {
     const view = viewOf();
     const now = parameter(workbench.current());
-    if (!view || !now || event.button !== 0) return;
-    event.stopPropagation();
-    event.currentTarget.setPointerCapture(event.pointerId);
+    if (!view || !now) return;
     workbench.stop();
     workbench.choose(handle.parameter);
     grip.current = { offset: event.clientX - view.toX(place().offset + handle.sign * now.value.value) };
   };
 
   const drag = (event: PointerEvent<HTMLDivElement>) => {
-    event.stopPropagation();
     // Only the slider's limits are needed, and those of the last frame will do: nothing is worked out here.
     const [view, now] = [viewOf(), parameter(workbench.state.resolution)];
     if (!grip.current || !view || !now) return;
@@ -72,13 +68,12 @@ export const HandleDot = memo(function HandleDot({ handle, name, painter }: Hand
       ? { value: wanted, isCaught: false }
       : catchOn(wanted, inside, view.pixelsPerX);
     const text = caught.isCaught
-      ? decimalText(rational.parseDecimal(roundText(caught.value)) ?? rational.fromDouble(caught.value))
+      ? decimalText(nearestDecimal(caught.value))
       : nearestPosition(wanted, now.scale);
     workbench.show(handle.parameter, text, caught.isCaught ? caught.value : null);
   };
 
-  const end = (event: PointerEvent<HTMLDivElement>) => {
-    event.stopPropagation();
+  const end = () => {
     if (!grip.current) return;
     grip.current = null;
     workbench.settle(handle.parameter);
@@ -86,7 +81,7 @@ export const HandleDot = memo(function HandleDot({ handle, name, painter }: Hand
 
   const press = (event: KeyboardEvent<HTMLDivElement>) => {
     const now = parameter(workbench.current());
-    if (!now || event.ctrlKey || event.metaKey || event.altKey) return;
+    if (!now) return;
     const steps = (keySteps[event.key] ?? 0) * (event.shiftKey ? manySteps : 1) * handle.sign;
     const limit = event.key === 'Home' ? now.scale.from : event.key === 'End' ? now.scale.to : null;
     if (steps === 0 && !limit) return;
@@ -99,25 +94,15 @@ export const HandleDot = memo(function HandleDot({ handle, name, painter }: Hand
   };
 
   return (
-    <div
-      role="slider"
-      tabIndex={0}
-      aria-label={name}
-      aria-valuenow={0}
+    <Grip
+      name={name}
       title="Drag along the curve; hold Shift to pass round values freely"
       data-handle={handle.key}
-      className="absolute -top-[22px] -left-[22px] size-11 cursor-grab touch-none rounded-full outline-offset-[-8px] active:cursor-grabbing data-caught:shadow-[inset_0_0_0_3px_var(--here)]"
-      onPointerDown={begin}
-      onPointerMove={drag}
-      onPointerUp={end}
-      onPointerCancel={end}
-      onKeyDown={press}
+      className="cursor-grab active:cursor-grabbing data-caught:shadow-[inset_0_0_0_3px_var(--here)]"
+      onBegin={begin}
+      onMove={drag}
+      onEnd={end}
+      onPress={press}
     />
   );
 });
-
-/** A tick value without the dust of binary fractions. */
-const roundText = (value: number): string =>
-  String(Number(value.toPrecision(12)))
-    .replace('e', 'E')
-    .replace('E+', 'E');

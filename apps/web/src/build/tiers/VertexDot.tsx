@@ -1,13 +1,16 @@
-import { rational, type ExactPoint, type Rational } from '@yperkine/core';
+import { rational, type ExactPoint } from '@yperkine/core';
 import {
   catchOn,
+  nearestMultiple,
   roundStep,
   writePoints,
   type ThroughPointsResult,
+  type Tick,
   type VertexHandle,
 } from '@yperkine/demonstration';
 import { memo, useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import { useWorkbench } from '../../state/context.ts';
+import { Grip } from './Grip.tsx';
 import type { Painter } from './painter.ts';
 
 interface VertexDotProps {
@@ -46,46 +49,35 @@ export const VertexDot = memo(function VertexDot({ handle, name, painter }: Vert
     const limit = (neighbour: ExactPoint | undefined, away: number): number =>
       neighbour ? rational.toNumber(neighbour.x) + away * fine : away * -Infinity;
     const inside = Math.min(limit(list[handle.index + 1], -1), Math.max(limit(list[handle.index - 1], 1), x));
-    list[handle.index] = { x: rounded(inside, fine), y: rounded(y, roundStep(view.y, 1000)) };
+    list[handle.index] = { x: nearestMultiple(inside, fine), y: nearestMultiple(y, roundStep(view.y, 1000)) };
     workbench.showPoints(handle.entry, writePoints(list));
   };
 
   const begin = (event: PointerEvent<HTMLDivElement>) => {
-    if (event.button !== 0) return;
-    event.stopPropagation();
-    event.currentTarget.setPointerCapture(event.pointerId);
     const place = painter()?.scene?.vertices.find(({ key }) => key === handle.key);
     grip.current = place ? { x: event.clientX - place.x, y: event.clientY - place.y } : null;
   };
   const drag = (event: PointerEvent<HTMLDivElement>) => {
-    event.stopPropagation();
     const [view, scene] = [viewOf(), painter()?.scene];
     if (!grip.current || !view || !scene) return;
     const [x, y] = [view.fromX(event.clientX - grip.current.x), view.fromY(event.clientY - grip.current.y)];
     if (event.shiftKey) return moveTo(x, y);
     const yTicks = scene.tiers.find(({ id }) => id === handle.tier)?.yTicks ?? [];
-    moveTo(
+    const caught = (value: number, ticks: readonly Tick[], pixels: number): number =>
       catchOn(
-        x,
-        scene.xTicks.map(({ value }) => value),
-        view.pixelsPerX,
-      ).value,
-      catchOn(
-        y,
-        yTicks.map(({ value }) => value),
-        view.pixelsPerY,
-      ).value,
-    );
+        value,
+        ticks.map((tick) => tick.value),
+        pixels,
+      ).value;
+    moveTo(caught(x, scene.xTicks, view.pixelsPerX), caught(y, yTicks, view.pixelsPerY));
   };
-  const end = (event: PointerEvent<HTMLDivElement>) => {
-    event.stopPropagation();
+  const end = () => {
     if (!grip.current) return;
     grip.current = null;
     workbench.settle(handle.entry);
   };
 
   const press = (event: KeyboardEvent<HTMLDivElement>) => {
-    if (event.ctrlKey || event.metaKey || event.altKey) return;
     const list = points();
     const point = list[handle.index];
     const view = viewOf();
@@ -109,27 +101,15 @@ export const VertexDot = memo(function VertexDot({ handle, name, painter }: Vert
   };
 
   return (
-    <div
-      role="slider"
-      tabIndex={0}
-      aria-label={name}
-      aria-valuenow={0}
+    <Grip
+      name={name}
       title="Drag, or move with the arrow keys; Delete removes the point"
       data-vertex={handle.key}
-      className="absolute -top-[22px] -left-[22px] size-11 cursor-move touch-none rounded-full outline-offset-[-8px]"
-      onPointerDown={begin}
-      onPointerMove={drag}
-      onPointerUp={end}
-      onPointerCancel={end}
-      onKeyDown={press}
+      className="cursor-move"
+      onBegin={begin}
+      onMove={drag}
+      onEnd={end}
+      onPress={press}
     />
   );
 });
-
-/** The multiple of a round step that is nearest to a number. */
-const rounded = (value: number, step: number): Rational =>
-  rational.parseDecimal(
-    String(Number((Math.round(value / step) * step).toPrecision(12)))
-      .toUpperCase()
-      .replace('E+', 'E'),
-  ) ?? rational.zero;

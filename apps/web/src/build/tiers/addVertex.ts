@@ -1,5 +1,6 @@
 import { rational } from '@yperkine/core';
 import {
+  nearestMultiple,
   roundStep,
   writePoints,
   type NearCurve,
@@ -18,11 +19,9 @@ export function addVertex(
   const view = scene?.tiers.find(({ id }) => id === tier)?.view;
   if (!view || resolved?.entry.kind !== 'throughPoints' || !resolved.outcome.ok) return false;
   const { points } = resolved.outcome.result as ThroughPointsResult;
-  const round = (value: number, step: number) =>
-    rational.parseDecimal(String(Number((Math.round(value / step) * step).toPrecision(12)))) ?? rational.zero;
   const added = {
-    x: round(view.fromX(x), roundStep(view.x, 100)),
-    y: round(view.fromY(y), roundStep(view.y, 100)),
+    x: nearestMultiple(view.fromX(x), roundStep(view.x, 100)),
+    y: nearestMultiple(view.fromY(y), roundStep(view.y, 100)),
   };
   if (points.some((point) => rational.equals(point.x, added.x))) return false;
   const all = [...points, added].sort((p, q) => rational.compare(p.x, q.x));

@@ -1,7 +1,7 @@
 import { Plus } from 'lucide-react';
 import { useId, useState } from 'react';
 import { Button } from '../../parts/Button.tsx';
-import { addGiven, type Addition } from '../../state/actions.ts';
+import { addGiven, type Addition } from '../../state/givens.ts';
 import { useWorkbench, useWorkbenchState } from '../../state/context.ts';
 import { FormulaField } from './FormulaField.tsx';
 import { FormulaPreview } from './FormulaPreview.tsx';

@@ -1,4 +1,4 @@
-import { makeParameter } from '../../state/actions.ts';
+import { makeParameter } from '../../state/givens.ts';
 import { useWorkbench } from '../../state/context.ts';
 
 interface ProblemProps {

@@ -1,4 +1,4 @@
-import { addDerivative, isInOwnTier, moveDerivative } from '../../../state/actions.ts';
+import { addDerivative, isInOwnTier, moveDerivative } from '../../../state/studies.ts';
 import { Sketch } from '../Sketch.tsx';
 import type { StudyCard } from '../study.ts';
 

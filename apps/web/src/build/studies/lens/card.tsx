@@ -1,5 +1,6 @@
 import type { Entry, Id } from '@yperkine/demonstration';
-import { addStudy, setField, stepOf } from '../../../state/actions.ts';
+import { setField } from '../../../state/actions.ts';
+import { addStudy, stepOf } from '../../../state/studies.ts';
 import type { MenuAction } from '../../../parts/ActionMenu.tsx';
 import type { Workbench } from '../../../state/workbench.ts';
 import { Dot, Sketch } from '../Sketch.tsx';

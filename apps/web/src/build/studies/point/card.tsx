@@ -1,4 +1,4 @@
-import { addStudy } from '../../../state/actions.ts';
+import { addStudy } from '../../../state/studies.ts';
 import { Dot, Sketch } from '../Sketch.tsx';
 import type { StudyCard } from '../study.ts';
 

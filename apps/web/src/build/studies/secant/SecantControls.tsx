@@ -1,7 +1,7 @@
 import type { Entry, Id } from '@yperkine/demonstration';
 import { Minimize2, Square } from 'lucide-react';
 import { Button } from '../../../parts/Button.tsx';
-import { closeUp, setStep } from '../../../state/actions.ts';
+import { closeUp, setStep } from '../../../state/studies.ts';
 import { useWorkbench, useWorkbenchState } from '../../../state/context.ts';
 
 const steps = ['1', '0.1', '0.01', '0.001'] as const;

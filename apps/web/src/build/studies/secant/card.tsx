@@ -1,5 +1,6 @@
 import type { Entry, Id } from '@yperkine/demonstration';
-import { addSecant, setField } from '../../../state/actions.ts';
+import { setField } from '../../../state/actions.ts';
+import { addSecant } from '../../../state/studies.ts';
 import type { MenuAction } from '../../../parts/ActionMenu.tsx';
 import type { Workbench } from '../../../state/workbench.ts';
 import { Dot, Sketch } from '../Sketch.tsx';

@@ -1,4 +1,4 @@
-import { addSlopeEquals } from '../../../state/actions.ts';
+import { addSlopeEquals } from '../../../state/studies.ts';
 import { Sketch } from '../Sketch.tsx';
 import type { StudyCard } from '../study.ts';
 import { SlopeEqualsControls } from './SlopeEqualsControls.tsx';

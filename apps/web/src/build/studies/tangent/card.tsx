@@ -1,6 +1,7 @@
 import type { Entry, Id } from '@yperkine/demonstration';
 import { NumberField } from '../../../parts/NumberField.tsx';
-import { addStudy, setField } from '../../../state/actions.ts';
+import { setField } from '../../../state/actions.ts';
+import { addStudy } from '../../../state/studies.ts';
 import { useWorkbench } from '../../../state/context.ts';
 import { Dot, Sketch } from '../Sketch.tsx';
 import type { StudyCard } from '../study.ts';

@@ -1,4 +1,5 @@
-import { addThroughPoints, setField } from '../../../state/actions.ts';
+import { setField } from '../../../state/actions.ts';
+import { addThroughPoints } from '../../../state/givens.ts';
 import type { StudyCard } from '../study.ts';
 import { PointsControls } from './PointsControls.tsx';
 

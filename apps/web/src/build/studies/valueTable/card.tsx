@@ -1,4 +1,4 @@
-import { addValueTable } from '../../../state/actions.ts';
+import { addValueTable } from '../../../state/studies.ts';
 import { Dot, Sketch } from '../Sketch.tsx';
 import type { StudyCard } from '../study.ts';
 import { ValueTableControls } from './ValueTableControls.tsx';

@@ -1,0 +1,50 @@
+import type { HTMLAttributes, KeyboardEvent, PointerEvent } from 'react';
+
+interface GripProps extends HTMLAttributes<HTMLDivElement> {
+  readonly name: string;
+  readonly title: string;
+  readonly onBegin: (event: PointerEvent<HTMLDivElement>) => void;
+  readonly onMove: (event: PointerEvent<HTMLDivElement>) => void;
+  readonly onEnd: () => void;
+  readonly onPress: (event: KeyboardEvent<HTMLDivElement>) => void;
+}
+
+/**
+ * What a hand takes a point on the graph by: wide enough for a finger, a slider for keyboard and screen readers.
+ * The painter moves it and writes its values; React renders it once. A press begins a drag by the main button
+ * alone, keys with a modifier stay the browser's, and the graph beneath hears nothing of either.
+ */
+export function Grip({ name, onBegin, onMove, onEnd, onPress, className = '', ...rest }: GripProps) {
+  const begin = (event: PointerEvent<HTMLDivElement>) => {
+    if (event.button !== 0) return;
+    event.stopPropagation();
+    event.currentTarget.setPointerCapture(event.pointerId);
+    onBegin(event);
+  };
+  const drag = (event: PointerEvent<HTMLDivElement>) => {
+    event.stopPropagation();
+    onMove(event);
+  };
+  const end = (event: PointerEvent<HTMLDivElement>) => {
+    event.stopPropagation();
+    onEnd();
+  };
+  const press = (event: KeyboardEvent<HTMLDivElement>) => {
+    if (!event.ctrlKey && !event.metaKey && !event.altKey) onPress(event);
+  };
+  return (
+    <div
+      {...rest}
+      role="slider"
+      tabIndex={0}
+      aria-label={name}
+      aria-valuenow={0}
+      className={`absolute -top-[22px] -left-[22px] size-11 touch-none rounded-full outline-offset-[-8px] ${className}`}
+      onPointerDown={begin}
+      onPointerMove={drag}
+      onPointerUp={end}
+      onPointerCancel={end}
+      onKeyDown={press}
+    />
+  );
+}

@@ -1,0 +1,204 @@
+import {
+  canonicalName,
+  isReserved,
+  rational,
+  readDefinition,
+  readExpression,
+  readStatement,
+  sentence,
+  tree,
+  type Problem,
+  type Scope,
+} from '@yperkine/core';
+import {
+  applyChange,
+  couldBeSlider,
+  familyCount,
+  firstTier,
+  fitEdits,
+  isGivenDerivative,
+  lastOrder,
+  makeEntry,
+  nearestDecimal,
+  readPoints,
+  resolve,
+  roundStep,
+  shownX,
+  writePoints,
+  type Document,
+  type Entry,
+  type Id,
+} from '@yperkine/demonstration';
+import { added, freeName, newId } from './actions.ts';
+import type { Workbench } from './workbench.ts';
+
+/** What is typed at the foot of the working becomes a given: a function, a slider, a value. Each is one change. */
+
+export type Addition =
+  | { readonly ok: true }
+  | {
+      readonly ok: false;
+      readonly message: string;
+      readonly problem?: Problem;
+      readonly missingName?: string;
+    };
+
+/** Letters that a new function takes, in the order of textbooks. */
+const functionLetters = 'fghpqrsuvw';
+
+/** Takes the next given: a function, a number with a slider, or a bare formula that gets a name. */
+export function addGiven(workbench: Workbench, typed: string): Addition {
+  const { scope, idOf } = workbench.current().directory;
+  const list = /^\s*(\p{L}\w*)\s*\(\s*(\p{L}\w*)\s*\)\s+through\s+(.*)$/su.exec(typed);
+  if (list) return addThroughPoints(workbench, list[1], list[2], list[3]);
+  if (isGivenDerivative(typed)) return addGivenDerivative(workbench, typed);
+  if (isValue(typed, scope)) return addValue(workbench, typed);
+  const text = typed.includes('=') ? typed : `${freeName(workbench, functionLetters)}(x) = ${typed}`;
+  const shift = text.length - typed.length;
+  if (!typed.trim()) return refused(readExpression(typed), 0);
+  const reading = readDefinition(text, scope);
+  if (!reading.ok) return refused(reading, shift);
+  const { name, variable } = reading.value;
+  if (idOf.has(name)) return takenName(name);
+  if (variable !== undefined) {
+    return addCurve(workbench, (place) => makeEntry('function', { ...place, text }));
+  }
+  return literalText(text) === null ? addValue(workbench, text) : addParameter(workbench, text, name);
+}
+
+/** A bare formula that asks for a value of a function that is there: f'(3). */
+function isValue(typed: string, scope: Scope): boolean {
+  if (typed.includes('=')) return false;
+  const reading = readExpression(typed, scope);
+  return reading.ok && tree.mentioned(reading.value).functions.size > 0;
+}
+
+function addValue(workbench: Workbench, text: string): Addition {
+  const order = lastOrder(workbench.state.document.entries);
+  workbench.change([added(newId(), makeEntry('value', { order, text }))]);
+  return { ok: true };
+}
+
+/** A function through points: typed with its name as p(x) through (0, 1), (2, 3), or with the next free name and four points. */
+export function addThroughPoints(
+  workbench: Workbench,
+  name: string = freeName(workbench, functionLetters),
+  variable = 'x',
+  typed: string = firstPoints(workbench),
+): Addition {
+  const reading = readPoints(typed);
+  if (!reading.ok) return { ok: false, message: reading.message };
+  const { idOf } = workbench.current().directory;
+  if (idOf.has(name)) return takenName(name);
+  return addCurve(workbench, (place) =>
+    makeEntry('throughPoints', { ...place, name, variable, points: typed }),
+  );
+}
+
+/** Four points in the middle of the window that is shown, for a start. */
+function firstPoints(workbench: Workbench): string {
+  const { from, to } = shownX(workbench.state.document, workbench.state.stage);
+  const gap = roundStep({ from, to }, 5);
+  const start = Math.ceil(from / gap) * gap;
+  const points = [1, 3, 2, 4].map((y, i) => ({
+    x: nearestDecimal(start + (i + 0.5) * gap),
+    y: rational.rational(y),
+  }));
+  return writePoints(points);
+}
+
+/** A function of which only a derivative is given. */
+function addGivenDerivative(workbench: Workbench, text: string): Addition {
+  const { scope, idOf } = workbench.current().directory;
+  const reading = readStatement(text, scope);
+  if (!reading.ok) return refusal(reading.problem, 0);
+  if (reading.value.kind === 'givenDerivative' && idOf.has(reading.value.name)) {
+    return takenName(reading.value.name);
+  }
+  return addCurve(workbench, (place) => makeEntry('givenDerivative', { ...place, text }));
+}
+
+/** Where a given curve belongs: at the end of the working, in the first tier, in the next colour. */
+interface CurvePlace {
+  readonly order: number;
+  readonly tier: Id;
+  readonly family: number;
+}
+
+/** Puts in a given curve; the first one of a document gets its window in the same change. */
+function addCurve(workbench: Workbench, make: (place: CurvePlace) => Entry): Addition {
+  const { document, stage } = workbench.state;
+  const count = Object.values(document.entries).filter((entry) => 'family' in entry).length;
+  const tier = document.tiers[firstTier] ? firstTier : (Object.keys(document.tiers)[0] ?? firstTier);
+  const place = { order: lastOrder(document.entries), tier, family: count % familyCount };
+  const edits = [added(newId(), make(place))];
+  if (count === 0) {
+    const after = applyChange(document, { id: 'preview', edits });
+    edits.push(...fitEdits(after, resolve(after, stage), 'both', shownX(document, stage)));
+  }
+  workbench.change(edits);
+  return { ok: true };
+}
+
+const takenName = (name: string): Addition => ({
+  ok: false,
+  message: `“${name}” is already taken; please choose another name.`,
+});
+
+/** The number behind the equals sign, where it is one; null for a formula. */
+function literalText(text: string): string | null {
+  const value = text
+    .slice(text.indexOf('=') + 1)
+    .trim()
+    .replace('−', '-');
+  return rational.parseDecimal(value) ? value : null;
+}
+
+function refused(
+  reading: ReturnType<typeof readExpression> | ReturnType<typeof readDefinition>,
+  shift: number,
+): Addition {
+  return reading.ok ? { ok: true } : refusal(reading.problem, shift);
+}
+
+function refusal(problem: Problem, shift: number): Addition {
+  const moved = { ...problem, from: Math.max(0, problem.from - shift), to: Math.max(0, problem.to - shift) };
+  return {
+    ok: false,
+    message: sentence(problem),
+    problem: moved,
+    ...(couldBeSlider(problem) ? { missingName: problem.subject } : {}),
+  };
+}
+
+/** The value and limits of a new slider around a typed number. */
+function addParameter(workbench: Workbench, text: string, name: string): Addition {
+  const value = literalText(text) ?? '0';
+  const exact = rational.parseDecimal(value) ?? rational.zero;
+  const reach = Math.max(5, 10 ** Math.ceil(Math.log10(Math.abs(rational.toNumber(exact)) || 1)));
+  workbench.change([
+    added(newId(), parameterEntry(workbench.state.document, name, value, -reach, reach, '0.1')),
+  ]);
+  return { ok: true };
+}
+
+export function parameterEntry(
+  document: Document,
+  name: string,
+  value: string,
+  from: number,
+  to: number,
+  step: string,
+): Entry {
+  const limits = { from: String(from), to: String(to), step };
+  return makeEntry('parameter', { order: lastOrder(document.entries), name, value, ...limits });
+}
+
+/** Makes an unknown name a number with a slider. */
+export function makeParameter(workbench: Workbench, typedName: string): void {
+  const [letters = '', index = ''] = typedName.split('_');
+  const digits = /^(\p{L}+)(\d+)$/u.exec(letters);
+  const name = digits ? canonicalName(digits[1] ?? '', digits[2] ?? '') : canonicalName(letters, index);
+  if (!isReserved(name))
+    workbench.change([added(newId(), parameterEntry(workbench.state.document, name, '1', -5, 5, '0.1'))]);
+}
