@@ -1,24 +1,12 @@
-import type { Page } from '@playwright/test';
 import { expect, test } from './teacher.ts';
 
 /** A typeset letter stands in the page for eyes, for screen readers and as its source: x+ in the patterns below. */
 
-/** Opens the chooser by its button and takes a study from it. */
-async function choose(page: Page, study: string): Promise<void> {
-  await page.getByRole('button', { name: 'Add', exact: true }).click();
-  await page.getByRole('dialog').getByRole('button', { name: study, exact: true }).click();
-}
-
 test('from an empty document to secant becomes tangent with its table, in at most 12 actions', async ({
-  page,
   teacher,
 }) => {
-  await teacher.openNew();
   // 1 click, 2 formula, 3–4 secant, 5–6 tangent, 7–8 lens, 9 x typed, 10 h small, 11 closing up.
-  await teacher.state('f(x) = x^2');
-  await choose(page, 'Secant');
-  await choose(page, 'Tangent');
-  await choose(page, 'Lens');
+  await teacher.begin('f(x) = x^2', 'Secant', 'Tangent', 'Lens');
   await teacher.setValue('a', '1');
   const secant = teacher.entry(/Secant of f from x = a to a \+ h/);
   await expect(secant).toContainText('≈ 3.000');
@@ -47,9 +35,7 @@ test('the second point is dragged along the curve, and moved by the arrow keys',
   page,
   teacher,
 }) => {
-  await teacher.openNew();
-  await teacher.state('f(x) = x^2');
-  await choose(page, 'Secant');
+  await teacher.begin('f(x) = x^2', 'Secant');
   await teacher.setValue('a', '0');
   await teacher.setValue('h', '2');
   const [first, second] = [
@@ -74,13 +60,9 @@ test('the second point is dragged along the curve, and moved by the arrow keys',
 });
 
 test('h = 0, and a secant across a gap, get one sentence at their place; everything else works on', async ({
-  page,
   teacher,
 }) => {
-  await teacher.openNew();
-  await teacher.state('f(x) = 1/x');
-  await choose(page, 'Secant');
-  await choose(page, 'Tangent');
+  await teacher.begin('f(x) = 1/x', 'Secant', 'Tangent');
   await teacher.setValue('a', '-1');
   await teacher.setValue('h', '0');
   const secant = teacher.entry(/Secant of f/);
@@ -93,11 +75,8 @@ test('h = 0, and a secant across a gap, get one sentence at their place; everyth
   await expect(teacher.entry(/Tangent to f/)).toContainText(/= −x+ − 2/);
 });
 
-test('the normal, and a tangent drawn as a short piece', async ({ page, teacher }) => {
-  await teacher.openNew();
-  await teacher.state('f(x) = x^2');
-  await choose(page, 'Normal');
-  await choose(page, 'Tangent');
+test('the normal, and a tangent drawn as a short piece', async ({ teacher }) => {
+  await teacher.begin('f(x) = x^2', 'Normal', 'Tangent');
   await teacher.setValue('a', '1');
   // By hand: slope 2, so the normal has slope −1/2 through (1, 1).
   await expect(teacher.entry(/Normal to f at x = a/)).toContainText(/= −0.5x+ \+ 1.5/);
@@ -111,9 +90,7 @@ test('the normal, and a tangent drawn as a short piece', async ({ page, teacher 
 });
 
 test('where f′ is ½, proved complete, and again for another slope', async ({ page, teacher }) => {
-  await teacher.openNew();
-  await teacher.state('f(x) = x^3/3 - x');
-  await choose(page, 'Where is the slope k?');
+  await teacher.begin('f(x) = x^3/3 - x', 'Where is the slope k?');
   const study = teacher.entry(/^Where is/);
   // f′ = x² − 1.
   await expect(study).toContainText('at 2 places, and it is proved that there is no other');
@@ -132,8 +109,7 @@ test('several functions wear their own colours and can be hidden; the chooser as
   page,
   teacher,
 }) => {
-  await teacher.openNew();
-  await teacher.state('f(x) = x^2');
+  await teacher.begin('f(x) = x^2');
   await teacher.state('g(x) = 2x - 1');
   await page.getByRole('button', { name: 'Add', exact: true }).click();
   const dialog = page.getByRole('dialog');
@@ -162,8 +138,7 @@ test('f(3), f′(3), f″(−2) as values, and a named slope used in a later fun
   page,
   teacher,
 }) => {
-  await teacher.openNew();
-  await teacher.state('f(x) = x^3 - 4x');
+  await teacher.begin('f(x) = x^3 - 4x');
   await teacher.state('f(3)');
   await teacher.state("f'(3)");
   await teacher.state("f''(-2)");
@@ -189,9 +164,7 @@ test('a value table, filled in one action, with own columns and a typed list of 
   page,
   teacher,
 }) => {
-  await teacher.openNew();
-  await teacher.state('f(x) = x^2');
-  await choose(page, 'Table of values');
+  await teacher.begin('f(x) = x^2', 'Table of values');
   const table = teacher.entry(/^Table of/);
   await expect(table.getByRole('columnheader')).toHaveText(['x', 'f(x)', 'f′(x)', 'f″(x)']);
   await expect(table.getByRole('row').nth(1)).toContainText('16.000');
@@ -221,7 +194,7 @@ test('a broken line through points: chosen, dragged, added to, made smooth, with
   teacher,
 }) => {
   await teacher.openNew();
-  await choose(page, 'Through points');
+  await teacher.add('Through points');
   const given = teacher.entry(/Given: f through points/);
   const field = given.getByRole('textbox', { name: 'Points' });
   await field.fill('(0, 0), (2, 4), (4, 0)');
@@ -262,8 +235,7 @@ test('a broken line through points: chosen, dragged, added to, made smooth, with
 });
 
 test('f″ alone is given; with start values f itself can be used', async ({ page, teacher }) => {
-  await teacher.openNew();
-  await teacher.state("f''(x) = 6x");
+  await teacher.begin("f''(x) = 6x");
   const given = teacher.entry('Given: f″ alone');
   await expect(given).toContainText('start values would say which f is meant');
   await given.getByRole('textbox', { name: 'Start at' }).fill('1');
@@ -280,16 +252,14 @@ test('the tangent in both forms with a triangle of base ½; f′ in the tier of 
   page,
   teacher,
 }) => {
-  await teacher.openNew();
-  await teacher.state('f(x) = x^2');
-  await choose(page, 'Tangent');
+  await teacher.begin('f(x) = x^2', 'Tangent');
   await teacher.setValue('a', '1');
   const tangent = teacher.entry(/Tangent to f/);
   await teacher.chooseFor('Tangent to f at x = a', 'Point–slope form, too');
   await expect(tangent).toContainText(/ − 1 = 2\(x+ − 1\)/);
   await tangent.getByRole('textbox', { name: 'Base of the triangle' }).fill('0.5');
   await page.keyboard.press('Enter');
-  await choose(page, 'Derivative');
+  await teacher.add('Derivative');
   const tiers = async () => {
     await teacher.untilSaved();
     return Object.keys((await teacher.stored()).tiers).length;

@@ -69,6 +69,19 @@ export class Teacher {
     await this.page.getByRole('dialog').getByRole('button', { name: study, exact: true }).click();
   }
 
+  /** Opens the chooser by the button at the foot of the working and takes a study from it. */
+  async add(study: string): Promise<void> {
+    await this.page.getByRole('button', { name: 'Add', exact: true }).click();
+    await this.page.getByRole('dialog').getByRole('button', { name: study, exact: true }).click();
+  }
+
+  /** A new demonstration with one given and studies of it. */
+  async begin(given: string, ...studies: readonly string[]): Promise<void> {
+    await this.openNew();
+    await this.state(given);
+    for (const study of studies) await this.add(study);
+  }
+
   /** f with a tangent and its slope in a tier of its own, made through the interface. */
   async buildTangent(text = 'f(x) = 3x^2 - 5x - 2'): Promise<void> {
     await this.state(text);
