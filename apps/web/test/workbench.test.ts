@@ -9,36 +9,7 @@ import {
 import { fit, removeEntry } from '../src/state/actions.ts';
 import { addGiven, makeParameter } from '../src/state/givens.ts';
 import { addDerivative, addStudy } from '../src/state/studies.ts';
-import { Workbench } from '../src/state/workbench.ts';
-
-/** A workbench whose frames are run by the test. */
-function underTest() {
-  let time = 0;
-  let asked: ((time: number) => void)[] = [];
-  const workbench = new Workbench(emptyDocument(), (callback) => asked.push(callback));
-  const frame = (milliseconds = 16) => {
-    time += milliseconds;
-    const now = asked;
-    asked = [];
-    now.forEach((callback) => callback(time));
-  };
-  const idOf = (kind: string) =>
-    Object.entries(workbench.state.document.entries).find(([, entry]) => entry.kind === kind)?.[0] ?? '';
-  const result = <T>(kind: string): T => {
-    const outcome = workbench.current().entries.get(idOf(kind))?.outcome;
-    if (!outcome?.ok) throw new Error(outcome?.problem.message);
-    return outcome.result as T;
-  };
-  return { workbench, frame, idOf, result, isAsked: () => asked.length > 0 };
-}
-
-function withTangent(text = 'f(x) = 3x^2 - 5x - 2') {
-  const bench = underTest();
-  addGiven(bench.workbench, text);
-  addStudy(bench.workbench, 'tangent', bench.idOf('function'), 1);
-  bench.frame();
-  return bench;
-}
+import { underTest, withTangent } from './bench.ts';
 
 describe('stating givens', () => {
   test('a function is one change together with its window', () => {

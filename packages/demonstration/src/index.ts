@@ -10,7 +10,7 @@ export { exactText, exactTextOf } from './numbers/exactText.ts';
 export { couldBeSlider } from './entries/formula.ts';
 export type { EntryProblem, Outcome } from './entries/outcome.ts';
 export type { ThroughPointsResult } from './entries/throughPoints/throughPoints.ts';
-export { isGivenDerivative } from './entries/givenDerivative/givenDerivative.ts';
+export { isGivenDerivative, type GivenDerivativeResult } from './entries/givenDerivative/givenDerivative.ts';
 export { readPoints, writePoints } from './entries/throughPoints/pointList.ts';
 export { entryKinds } from './entries/table.ts';
 export { kindOf, makeEntry } from './entries/anyKind.ts';
@@ -19,6 +19,9 @@ export type { Head } from './entries/kind.ts';
 export type { StudyResult, StudyTable } from './entries/study.ts';
 export type { ParameterEntry, ParameterResult, Repeat } from './entries/parameter/parameter.ts';
 export type { PointResult } from './entries/point/point.ts';
+export type { SecantResult } from './entries/secant/secant.ts';
+export type { SlopeEqualsResult } from './entries/slopeEquals/slopeEquals.ts';
+export type { ValueTableResult } from './entries/valueTable/valueTable.ts';
 export type { TangentResult } from './entries/tangent/tangent.ts';
 export {
   curveOf,

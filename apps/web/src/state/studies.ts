@@ -144,8 +144,9 @@ export function setStep(workbench: Workbench, step: Id, value: string): void {
   const entry = workbench.state.document.entries[step];
   if (entry?.kind !== 'parameter') return;
   workbench.stop();
-  if (Number(value) > Number(entry.to)) setField(workbench, step, 'to', value, `step ${step}`);
-  workbench.setValue(step, value, `step ${step}`);
+  const together = newId();
+  if (Number(value) > Number(entry.to)) setField(workbench, step, 'to', value, together);
+  workbench.setValue(step, value, together);
 }
 
 /** The smallest step that the closing motion comes to; at 0 there would be no secant left. */
