@@ -12,6 +12,7 @@ import {
   type Canonical,
 } from './canonical.ts';
 import { largestTree, mostFactors, TooLarge } from './limits.ts';
+import { withParts } from './parts.ts';
 import * as rational from './rational.ts';
 import { numberStyle, shortest } from './shortest.ts';
 import { builtIn } from '../functions/table.ts';
@@ -167,30 +168,9 @@ function outerDerivative(name: string, i: number, operands: readonly Canonical[]
   );
 }
 
+/** A row's formula with the arguments in the place of its letters; what is put in is not looked into again. */
 function putIn(c: Canonical, values: ReadonlyMap<string, Canonical | undefined>): Canonical {
-  switch (c.kind) {
-    case 'number':
-      return c;
-    case 'atom':
-      return (c.node.kind === 'name' && values.get(c.node.name)) || c;
-    case 'sum':
-      return sum(c.terms.map((term) => putIn(term, values)));
-    case 'product':
-      return product([numeric(c.coefficient), ...c.factors.map((factor) => putIn(factor, values))]);
-    case 'power':
-      return power(putIn(c.base, values), putIn(c.exponent, values));
-    case 'call':
-      return callOf(
-        c.name,
-        c.operands.map((operand) => putIn(operand, values)),
-      );
-    case 'apply':
-      return applyOf(
-        c.name,
-        c.orders,
-        c.operands.map((operand) => putIn(operand, values)),
-      );
-    case 'opaque':
-      throw new TypeError('a row of the table has no pieces');
-  }
+  if (c.kind === 'opaque') throw new TypeError('a row of the table has no pieces');
+  if (c.kind === 'atom') return (c.node.kind === 'name' && values.get(c.node.name)) || c;
+  return withParts(c, (part) => putIn(part, values));
 }

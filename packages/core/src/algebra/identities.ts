@@ -1,4 +1,5 @@
-import { baseAndExponent, callOf, numeric, power, product, sum, whole, type Canonical } from './canonical.ts';
+import { baseAndExponent, callOf, power, product, sum, whole, type Canonical } from './canonical.ts';
+import { mapped, partsOf } from './parts.ts';
 import * as rational from './rational.ts';
 
 const waves: ReadonlySet<string> = new Set(['sin', 'cos', 'tan', 'cot', 'sec', 'csc']);
@@ -7,23 +8,7 @@ export const quotientNames: ReadonlySet<string> = new Set(['tan', 'cot', 'sec', 
 
 /** Whether a form has a circular function in it, or one of the given ones, so that identities may shorten it. */
 export function hasWaves(c: Canonical, names: ReadonlySet<string> = waves): boolean {
-  const has = (part: Canonical): boolean => hasWaves(part, names);
-  switch (c.kind) {
-    case 'number':
-    case 'atom':
-    case 'opaque':
-      return false;
-    case 'sum':
-      return c.terms.some(has);
-    case 'product':
-      return c.factors.some(has);
-    case 'power':
-      return has(c.base) || has(c.exponent);
-    case 'call':
-      return names.has(c.name) || c.operands.some(has);
-    case 'apply':
-      return c.operands.some(has);
-  }
+  return (c.kind === 'call' && names.has(c.name)) || partsOf(c).some((part) => hasWaves(part, names));
 }
 
 /** The form with tan, cot, sec and csc written through sin and cos. */
@@ -52,26 +37,6 @@ export const withSquaresJoined = (c: Canonical): Canonical => mapped(c, withSqua
 
 /** The form with sin u/cos u written as tan u, and its reciprocal as cot u. */
 export const withQuotientsNamed = (c: Canonical): Canonical => mapped(c, withQuotients);
-
-/** The form with every part changed, the innermost first. */
-export function mapped(c: Canonical, change: (part: Canonical) => Canonical): Canonical {
-  const inner = (part: Canonical): Canonical => mapped(part, change);
-  switch (c.kind) {
-    case 'number':
-    case 'atom':
-    case 'opaque':
-    case 'apply':
-      return c;
-    case 'sum':
-      return change(sum(c.terms.map(inner)));
-    case 'product':
-      return change(product([numeric(c.coefficient), ...c.factors.map(inner)]));
-    case 'power':
-      return change(power(inner(c.base), inner(c.exponent)));
-    case 'call':
-      return change(callOf(c.name, c.operands.map(inner)));
-  }
-}
 
 /** a·rest + b·rest = c·rest for squares of functions of one argument, with the sign of b before it. */
 const squares: readonly { of: string; sign: 1 | -1; and: string; become: string }[] = [

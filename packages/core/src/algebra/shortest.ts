@@ -4,10 +4,10 @@ import {
   hasWaves,
   inSinesAndCosines,
   quotientNames,
-  mapped,
   withQuotientsNamed,
   withSquaresJoined,
 } from './identities.ts';
+import { mapped } from './parts.ts';
 import { written, type NumberStyle } from './written.ts';
 import { printText } from '../language/printText.ts';
 import { children, type Expression } from '../language/tree.ts';
