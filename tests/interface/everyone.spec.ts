@@ -1,4 +1,5 @@
 import AxeBuilder from '@axe-core/playwright';
+import type { Page } from '@playwright/test';
 import { boxOf, expect, test } from './teacher.ts';
 
 for (const colorScheme of ['light', 'dark'] as const) {
@@ -120,6 +121,30 @@ test('bad input of every kind gets a sentence and loses no keystroke', async ({ 
   await expect(teacher.nextGiven).toHaveText(/^g\(x\) = … +or +b = 2$/);
 });
 
+interface Finger {
+  readonly x: number;
+  readonly y: number;
+}
+
+/** Fingers on the page, as the browser's own events. */
+async function touchOn(page: Page) {
+  const session = await page.context().newCDPSession(page);
+  const send = (type: 'touchStart' | 'touchMove' | 'touchEnd', fingers: readonly Finger[]) =>
+    session.send('Input.dispatchTouchEvent', {
+      type,
+      touchPoints: fingers.map((finger, id) => ({ ...finger, id })),
+    });
+  const drag = async (from: Finger, to: Finger) => {
+    await send('touchStart', [from]);
+    for (let part = 1; part <= 6; part++) {
+      const along = (a: number, b: number): number => a + ((b - a) * part) / 6;
+      await send('touchMove', [{ x: along(from.x, to.x), y: along(from.y, to.y) }]);
+    }
+    await send('touchEnd', []);
+  };
+  return { send, drag };
+}
+
 test.describe('on a phone, by touch', () => {
   test.use({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
 
@@ -134,30 +159,58 @@ test.describe('on a phone, by touch', () => {
     await page.getByRole('button', { name: 'Tangent', exact: true }).tap();
     await expect(teacher.handle).toHaveAttribute('aria-valuetext', /^1,/);
 
-    const touch = await page.context().newCDPSession(page);
-    const points = (...touchPoints: { x: number; y: number }[]) => touchPoints.map((p, id) => ({ ...p, id }));
-    const send = (type: 'touchStart' | 'touchMove' | 'touchEnd', touchPoints: ReturnType<typeof points>) =>
-      touch.send('Input.dispatchTouchEvent', { type, touchPoints });
-    await send('touchStart', points(pixel));
-    for (let i = 1; i <= 6; i++) await send('touchMove', points({ x: pixel.x + i * 10, y: pixel.y }));
-    await send('touchEnd', []);
+    const touch = await touchOn(page);
+    await touch.drag(pixel, { x: pixel.x + 60, y: pixel.y });
     await expect(teacher.handle).not.toHaveAttribute('aria-valuetext', /^1,/);
 
     await teacher.untilSaved();
     const before = await teacher.limits();
     const box = await boxOf(teacher.graph);
     const middle = { x: box.x + box.width / 2, y: box.y + 100 };
-    const fingers = (apart: number) =>
-      points({ x: middle.x - apart, y: middle.y }, { x: middle.x + apart, y: middle.y });
-    await send('touchStart', fingers(30));
-    for (let apart = 40; apart <= 90; apart += 10) await send('touchMove', fingers(apart));
-    await send('touchEnd', []);
+    const fingers = (apart: number) => [
+      { x: middle.x - apart, y: middle.y },
+      { x: middle.x + apart, y: middle.y },
+    ];
+    await touch.send('touchStart', fingers(30));
+    for (let apart = 40; apart <= 90; apart += 10) await touch.send('touchMove', fingers(apart));
+    await touch.send('touchEnd', []);
     await expect
       .poll(async () => {
         const { from, to } = await teacher.limits();
         return (to - from) / (before.to - before.from);
       })
       .toBeLessThan(0.5);
+  });
+
+  test('the second point of a secant and a point that a function goes through follow a finger', async ({
+    teacher,
+    page,
+  }) => {
+    await teacher.begin('f(x) through (0, 0), (4, 4)', 'Secant');
+    await teacher.setValue('a', '1');
+    await teacher.setValue('h', '2');
+    const centre = async (name: RegExp) => {
+      const box = await boxOf(page.getByRole('slider', { name }));
+      return { x: box.x + box.width / 2, y: box.y + box.height / 2 };
+    };
+    await teacher.graph.scrollIntoViewIfNeeded();
+    const touch = await touchOn(page);
+    const second = await centre(/at x = h$/);
+    await touch.drag(second, { x: second.x - 40, y: second.y });
+    const h = page.getByRole('textbox', { name: 'Value of h' });
+    await expect.poll(async () => Number(await h.inputValue())).toBeLessThan(1.9);
+    await expect(page.getByRole('textbox', { name: 'Value of a' })).toHaveValue('1');
+
+    const last = await centre(/^Point 2 that f goes through/);
+    await touch.drag(last, { x: last.x, y: last.y + 60 });
+    await expect
+      .poll(() =>
+        teacher
+          .entry(/Given: f through points/)
+          .getByRole('textbox')
+          .inputValue(),
+      )
+      .not.toBe('(0, 0), (4, 4)');
   });
 
   test('tiers on top, the deck under them, the working below; nothing sticks out sideways', async ({

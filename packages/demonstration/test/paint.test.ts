@@ -1,4 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
+import { Recorder } from './recorder.ts';
 import {
   buildScene,
   CanvasSurface,
@@ -8,11 +9,6 @@ import {
   paint,
   resolve,
   SvgSurface,
-  type Frame,
-  type PathStyle,
-  type Pen,
-  type Surface,
-  type TextStyle,
 } from '../src/index.ts';
 import { tangentDocument } from './sample.ts';
 
@@ -25,40 +21,6 @@ const sceneOf = (furniture: boolean, here: string | null = 'a') =>
     size: { width: 800, height: 600, density: 1, furniture },
     here,
   });
-
-/** A surface that writes down what it is asked to draw. */
-class Recorder implements Surface {
-  readonly paths: {
-    readonly style: PathStyle;
-    readonly points: [number, number][];
-    readonly clip: Frame | null;
-  }[] = [];
-  readonly texts: {
-    readonly text: string;
-    readonly x: number;
-    readonly y: number;
-    readonly style: TextStyle;
-  }[] = [];
-  private clip: Frame | null = null;
-
-  path(build: (pen: Pen) => void, style: PathStyle): void {
-    const points: [number, number][] = [];
-    const at = (x: number, y: number) => void points.push([x, y]);
-    build({ moveTo: at, lineTo: at, closePath: () => undefined, arc: at, rect: at });
-    this.paths.push({ style, points, clip: this.clip });
-  }
-  text(text: string, x: number, y: number, style: TextStyle): void {
-    this.texts.push({ text, x, y, style });
-  }
-  clipped(frame: Frame, draw: () => void): void {
-    this.clip = frame;
-    draw();
-    this.clip = null;
-  }
-  clippedToCircle(x: number, y: number, radius: number, draw: () => void): void {
-    this.clipped({ left: x - radius, top: y - radius, width: 2 * radius, height: 2 * radius }, draw);
-  }
-}
 
 const painted = (...scene: Parameters<typeof sceneOf>) => {
   const recorder = new Recorder();

@@ -28,6 +28,17 @@ describe('stored documents', () => {
     );
   });
 
+  test('version 2 shows what version 1 showed: every entry, functions in the first colour, whole tangents', () => {
+    const opened = openDocument(frozenSample(1));
+    if (!opened.ok) throw new Error(opened.reason);
+    const { entries } = opened.document;
+    expect(Object.values(entries).map(({ hidden }) => hidden)).toEqual(Object.keys(entries).map(() => false));
+    expect(entries.given).toMatchObject({ family: 0 });
+    expect(entries.tangent).toMatchObject({ triangle: true, base: '1', reach: 'line', pointSlope: false });
+    const { entries: before } = frozenSample(1) as { entries: Record<string, object> };
+    for (const [id, entry] of Object.entries(before)) expect(entries[id]).toMatchObject(entry);
+  });
+
   test('a document is brought up one version at a time, in order', () => {
     const steps: Record<number, Migration> = {
       1: (document) => ({ ...document, trail: [...(document.trail as string[]), 'one'] }),
