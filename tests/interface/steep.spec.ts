@@ -176,7 +176,7 @@ test('a value table, filled in one action, with own columns and a typed list of 
   await page.keyboard.press('Enter');
   // Stewart, Calculus: Early Transcendentals (8th ed.), section 2.1, example 1.
   await expect(table.getByRole('row')).toHaveText([
-    'x(f(x) - f(1))/(x - 1)',
+    'x(f(x) − f(1))/(x − 1)',
     '23.000',
     '1.52.500',
     '1.12.100',

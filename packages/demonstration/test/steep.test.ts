@@ -337,6 +337,11 @@ describe('a table of values', () => {
     expect(cells(document)).toEqual(['2 3.000', '1.5 2.500', '1.1 2.100', '1.01 2.010', '1.001 2.001']);
   });
 
+  test('columns are headed as they are printed, with primes and minus signs', () => {
+    const document = withStudies('f(x) = x^2', { v: table({ columns: "f'(x) - 1; f''(x); f'''(x)" }) });
+    expect(study(document, 'v').table?.head).toEqual(['x', 'f′(x) − 1', 'f″(x)', 'f‴(x)']);
+  });
+
   // Stewart, section 2.2, example 1: (x − 1)/(x² − 1) near 1.
   test('values beside a hole, and none in it', () => {
     const document = withStudies('f(x) = (x - 1)/(x^2 - 1)', {
@@ -363,7 +368,7 @@ describe('a table of values', () => {
       'f′(x)',
       'f″(x)',
       'x + h',
-      '(f(x + h) - f(x))/h',
+      '(f(x + h) − f(x))/h',
     ]);
     expect(cells(document)).toEqual([
       '0 0.000 0.000 0.000 0.500 0.250',

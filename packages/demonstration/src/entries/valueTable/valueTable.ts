@@ -74,7 +74,7 @@ export const valueTableKind: EntryKind<ValueTableEntry, ValueTableResult> = {
     }));
     const table = {
       caption: `Values of ${primed(curve.name, curve.order)}`,
-      head: [curve.variable, ...columns.result.map(({ text }) => withPrimes(text))],
+      head: [curve.variable, ...columns.result.map(({ text }) => asHeading(text))],
       rows,
     };
     return worked({ curve, xs: places.map(rational.toNumber), lines: [], sentence: '', table });
@@ -189,7 +189,8 @@ function cellOf(column: Column, x: Rational, rule: RoundingRule): string {
   return format(knownNumber(value, exact), rule).text;
 }
 
-const withPrimes = (text: string): string => text.replaceAll("''", '″').replaceAll("'", '′');
+const asHeading = (text: string): string =>
+  text.replaceAll("'''", '‴').replaceAll("''", '″').replaceAll("'", '′').replaceAll('-', '−');
 
 const withVariable = (scope: Scope, variable: string): Scope => ({
   ...scope,

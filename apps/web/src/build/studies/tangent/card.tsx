@@ -2,9 +2,9 @@ import type { Entry, Id } from '@yperkine/demonstration';
 import { NumberField } from '../../../parts/NumberField.tsx';
 import { setField } from '../../../state/actions.ts';
 import { addStudy } from '../../../state/studies.ts';
-import { useWorkbench } from '../../../state/context.ts';
 import { Dot, Sketch } from '../Sketch.tsx';
 import type { StudyCard } from '../study.ts';
+import { useSetting } from '../useSetting.ts';
 
 const Picture = () => (
   <Sketch>
@@ -15,13 +15,13 @@ const Picture = () => (
 
 /** The base of the rise-over-run triangle, while it is drawn. */
 function TriangleBase({ id, entry }: { readonly id: Id; readonly entry: Entry }) {
-  const workbench = useWorkbench();
+  const set = useSetting(id);
   if (entry.kind !== 'tangent' || !entry.triangle) return null;
   return (
     <NumberField
       label="Base of the triangle"
       value={entry.base}
-      onCommit={(text) => setField(workbench, id, 'base', text)}
+      onCommit={set('base')}
       className="mt-2 w-40"
     />
   );

@@ -1,11 +1,11 @@
 import type { Entry, Id } from '@yperkine/demonstration';
 import { TextField } from '../../../parts/TextField.tsx';
-import { setField } from '../../../state/actions.ts';
-import { useWorkbench, useWorkbenchState } from '../../../state/context.ts';
+import { useWorkbenchState } from '../../../state/context.ts';
+import { useSetting } from '../useSetting.ts';
 
 /** The points as text: typed, or pasted as two columns. They follow what is dragged on the graph. */
 export function PointsControls({ id, entry }: { readonly id: Id; readonly entry: Entry }) {
-  const workbench = useWorkbench();
+  const set = useSetting(id);
   const staged = useWorkbenchState(({ stage }) => stage.values[id]);
   if (entry.kind !== 'throughPoints') return null;
   return (
@@ -13,7 +13,7 @@ export function PointsControls({ id, entry }: { readonly id: Id; readonly entry:
       <TextField
         label="Points"
         value={typeof staged === 'string' ? staged : entry.points}
-        onCommit={(text) => setField(workbench, id, 'points', text)}
+        onCommit={set('points')}
       />
     </div>
   );

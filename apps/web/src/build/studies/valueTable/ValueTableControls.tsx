@@ -1,14 +1,12 @@
 import type { Entry, Id } from '@yperkine/demonstration';
 import { NumberField } from '../../../parts/NumberField.tsx';
 import { TextField } from '../../../parts/TextField.tsx';
-import { setField } from '../../../state/actions.ts';
-import { useWorkbench } from '../../../state/context.ts';
+import { useSetting } from '../useSetting.ts';
 
 /** Start, end and step of the rows, or their x one by one; and the formulas of the columns. */
 export function ValueTableControls({ id, entry }: { readonly id: Id; readonly entry: Entry }) {
-  const workbench = useWorkbench();
+  const set = useSetting(id);
   if (entry.kind !== 'valueTable') return null;
-  const set = (field: string) => (text: string) => setField(workbench, id, field, text);
   return (
     <div className="mt-2.5 grid grid-cols-3 gap-2">
       <NumberField label="Start" value={entry.from} onCommit={set('from')} />
