@@ -54,6 +54,19 @@ for (const colorScheme of ['light', 'dark'] as const) {
   });
 }
 
+test('colours follow the system until they are chosen, and then stay', async ({ teacher, page }) => {
+  const root = page.locator('html');
+  await page.emulateMedia({ colorScheme: 'light' });
+  await teacher.openNew();
+  await expect(root).toHaveAttribute('data-theme', 'day');
+  await page.emulateMedia({ colorScheme: 'dark' });
+  await expect(root).toHaveAttribute('data-theme', 'night');
+  await page.getByRole('button', { name: 'Paper and ink' }).click();
+  await expect(root).toHaveAttribute('data-theme', 'day');
+  await page.reload();
+  await expect(root).toHaveAttribute('data-theme', 'day');
+});
+
 test('by keyboard alone: a function, a tangent, its place, motion', async ({ teacher, page }) => {
   await teacher.openNew();
   await page.keyboard.type('f(x) = x^2');
@@ -211,6 +224,29 @@ test.describe('on a phone, by touch', () => {
           .inputValue(),
       )
       .not.toBe('(0, 0), (4, 4)');
+  });
+
+  test('the notation for the formula field opens where it can be seen and tapped', async ({
+    teacher,
+    page,
+  }) => {
+    await teacher.begin('f(x) = x^2', 'Tangent', 'Secant');
+    await teacher.nextGiven.tap();
+    const notation = page.getByRole('toolbar', { name: 'Notation' });
+    await expect(notation).toBeInViewport({ ratio: 1 });
+    await notation.getByRole('button', { name: 'Square root' }).tap();
+    await expect(teacher.nextGiven).toHaveText('√()');
+    await expect(notation).toBeInViewport({ ratio: 1 });
+  });
+
+  test('the table of a secant fits beside its heading, without scrolling sideways', async ({ teacher }) => {
+    await teacher.begin('L(t) = 2 + 7/5 sin(0.7t) + 0.15t', 'Secant');
+    await teacher.setValue('a', '3.4');
+    const table = teacher.entry(/Secant of L/).getByRole('table');
+    await expect(table).toBeVisible();
+    expect(
+      await table.evaluate(({ parentElement: box }) => box && box.scrollWidth - box.clientWidth),
+    ).toBeLessThanOrEqual(0);
   });
 
   test('tiers on top, the deck under them, the working below; nothing sticks out sideways', async ({

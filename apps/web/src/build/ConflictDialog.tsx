@@ -2,6 +2,7 @@ import { Dialog, DialogPanel, DialogTitle, Radio, RadioGroup } from '@headlessui
 import type { Choice, Conflict, Edit } from '@yperkine/demonstration';
 import { useState } from 'react';
 import { Button } from '../parts/Button.tsx';
+import { Veil } from '../parts/Veil.tsx';
 import { useWorkbench, useWorkbenchState } from '../state/context.ts';
 
 /** Asks which of two changes to the same place is to stay. Nothing is lost before the answer. */
@@ -16,7 +17,7 @@ function Question({ conflicts }: { conflicts: readonly Conflict[] }) {
   const [choices, setChoices] = useState<ReadonlyMap<string, Choice>>(new Map());
   return (
     <Dialog open onClose={() => undefined} className="relative z-50">
-      <div className="fixed inset-0 bg-ink/35" aria-hidden />
+      <Veil />
       <div className="fixed inset-0 grid place-items-center overflow-y-auto p-4">
         <DialogPanel className="card w-full max-w-xl p-6">
           <DialogTitle className="text-xl font-semibold">Changed in two windows</DialogTitle>

@@ -10,6 +10,7 @@ import { ThemeButton } from '../build/TopBar.tsx';
 import { ActionMenu } from '../parts/ActionMenu.tsx';
 import { Button, IconButton } from '../parts/Button.tsx';
 import { Wordmark } from '../parts/Wordmark.tsx';
+import { Veil } from '../parts/Veil.tsx';
 import { useTheme } from '../theme/theme.ts';
 
 /** The shelf of one's demonstrations. */
@@ -124,7 +125,7 @@ function RemoveDialog({ summary, onClose }: { summary: DemonstrationSummary; onC
   });
   return (
     <Dialog open onClose={onClose} className="relative z-50">
-      <div className="fixed inset-0 bg-ink/35" aria-hidden />
+      <Veil />
       <div className="fixed inset-0 grid place-items-center p-4">
         <DialogPanel className="card w-full max-w-md p-6">
           <DialogTitle className="text-xl font-semibold">Delete “{summary.title}”?</DialogTitle>

@@ -2,12 +2,14 @@ import { day, night, type Palette } from '@yperkine/demonstration';
 import { create } from 'zustand';
 
 export type ThemeName = 'day' | 'night';
+const darkness = matchMedia('(prefers-color-scheme: dark)');
 const remembered = 'yperkine/theme';
 
-function firstTheme(): ThemeName {
+/** What was chosen here, else what the system is set to. */
+function chosenTheme(): ThemeName {
   const stored = localStorage.getItem(remembered);
   if (stored === 'day' || stored === 'night') return stored;
-  return matchMedia('(prefers-color-scheme: dark)').matches ? 'night' : 'day';
+  return darkness.matches ? 'night' : 'day';
 }
 
 interface ThemeState {
@@ -17,7 +19,7 @@ interface ThemeState {
 
 /** Paper and ink by day, slate and chalk by night. */
 export const useTheme = create<ThemeState>()((set, get) => ({
-  name: firstTheme(),
+  name: chosenTheme(),
   toggle: () => {
     const name = get().name === 'day' ? 'night' : 'day';
     localStorage.setItem(remembered, name);
@@ -27,7 +29,7 @@ export const useTheme = create<ThemeState>()((set, get) => ({
 
 export const paletteOf = (name: ThemeName): Palette => (name === 'day' ? day : night);
 
-/** Puts the colours of the theme file where the style sheet finds them, now and at every change. */
+/** Puts the colours of the theme file where the style sheet finds them, now and at every change, also of the system's. */
 export function applyTheme(): void {
   const apply = ({ name }: ThemeState) => {
     const root = document.documentElement;
@@ -36,4 +38,5 @@ export function applyTheme(): void {
   };
   apply(useTheme.getState());
   useTheme.subscribe(apply);
+  darkness.addEventListener('change', () => useTheme.setState({ name: chosenTheme() }));
 }

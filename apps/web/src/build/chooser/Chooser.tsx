@@ -4,6 +4,7 @@ import { curveOf, primed, type CurveResult, type Id, type Resolution } from '@yp
 import { Search } from 'lucide-react';
 import { useState } from 'react';
 import { Typeset } from '../../parts/Typeset.tsx';
+import { Veil } from '../../parts/Veil.tsx';
 import { useWorkbench, useWorkbenchState } from '../../state/context.ts';
 import { questions, type GivenOffer, type Offer } from '../studies/study.ts';
 import { givens, offers } from '../studies/table.ts';
@@ -53,7 +54,7 @@ function Open({ first }: { first: Id | null }) {
 
   return (
     <Dialog open onClose={close} className="relative z-40">
-      <div className="fixed inset-0 bg-ink/35" aria-hidden />
+      <Veil />
       <div className="fixed inset-0 flex items-start justify-center overflow-y-auto p-3 sm:p-8">
         <DialogPanel className="card w-full max-w-4xl p-5 sm:p-7">
           <form

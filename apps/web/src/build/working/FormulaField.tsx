@@ -68,6 +68,7 @@ const nonce = document.querySelector<HTMLMetaElement>('meta[name="style-nonce"]'
 /** A one-line editor for formulas. The text is the parent's; a problem is marked at its place. */
 export function FormulaField(props: FormulaFieldProps) {
   const host = useRef<HTMLDivElement>(null);
+  const whole = useRef<HTMLDivElement>(null);
   const { isFocused, onFocusChange } = useCalmFocus();
   const view = useRef<EditorView | null>(null);
   const latest = useRef(props);
@@ -140,6 +141,11 @@ export function FormulaField(props: FormulaFieldProps) {
     });
   }, [label, describedBy, wrong]);
 
+  // The palette opens under the field, where a small screen may end already; the margin leaves room for the preview.
+  useEffect(() => {
+    if (isFocused) whole.current?.scrollIntoView({ block: 'nearest' });
+  }, [isFocused]);
+
   const insert = (before: string, behind: string): void => {
     const editor = view.current;
     if (!editor) return;
@@ -153,7 +159,7 @@ export function FormulaField(props: FormulaFieldProps) {
   };
 
   return (
-    <div className="min-w-0 flex-1">
+    <div ref={whole} className="min-w-0 flex-1 scroll-mb-20">
       <div ref={host} className="formula-field" />
       {isFocused && <Palette onInsert={insert} />}
     </div>

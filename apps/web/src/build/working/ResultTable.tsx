@@ -5,11 +5,11 @@ import clsx from 'clsx';
 export function ResultTable({ table, tone }: { table: StudyTable; tone: Tone }) {
   return (
     <div className="mt-2 overflow-x-auto">
-      <table aria-label={table.caption} className="w-full text-right text-[0.92rem]">
+      <table aria-label={table.caption} className="w-full text-right text-[0.92rem] max-sm:text-[0.84rem]">
         <thead>
           <tr className="border-b border-rule text-quiet">
             {table.head.map((name) => (
-              <th key={name} scope="col" className="px-1.5 py-1 font-normal">
+              <th key={name} scope="col" className="px-1.5 py-1 font-normal first:pl-0 last:pr-0 max-sm:px-1">
                 {name}
               </th>
             ))}
@@ -23,7 +23,7 @@ export function ResultTable({ table, tone }: { table: StudyTable; tone: Tone }) 
               className={clsx(isGoal && 'font-semibold', isDoubtful && 'text-quiet italic')}
             >
               {cells.map((cell, column) => (
-                <td key={column} className="px-1.5 py-1 whitespace-nowrap">
+                <td key={column} className="px-1.5 py-1 whitespace-nowrap first:pl-0 last:pr-0 max-sm:px-1">
                   {cell}
                 </td>
               ))}
