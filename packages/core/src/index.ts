@@ -68,6 +68,7 @@ export {
   type Equation,
 } from './curve/equation.ts';
 export { through, type ExactPoint, type Shape } from './interpolation/through.ts';
+export { Spline } from './interpolation/spline.ts';
 export { closedFormula, numberFormula } from './analysis/question.ts';
 export type { Place } from './analysis/place.ts';
 export { limitOfProgram, type Limit } from './limit/limit.ts';

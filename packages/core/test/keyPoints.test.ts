@@ -129,6 +129,15 @@ describe('complete is never wrong: an adversarial set', () => {
     expect(keyPoints(read(text), 'x', [a, b]).complete).toBe(false),
   );
 
+  test('the zero of a line is found however many digits its coefficients have', () => {
+    const line = read('1234567890123457x - 3086419725308641');
+    const { points, complete } = keyPoints(line, 'x', [0, 5]);
+    expect(complete).toBe(true);
+    expect(points.filter(({ kind }) => kind === 'zero').map(({ x }) => x)).toEqual([
+      3086419725308641 / 1234567890123457,
+    ]);
+  });
+
   test('no list called complete misses what samples see, on random formulas (seed 20261124)', () => {
     const random = new Random(20261124);
     for (let i = 0; i < 120; i++) {

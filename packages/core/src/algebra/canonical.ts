@@ -97,6 +97,7 @@ export function canonical(node: Expression): Canonical {
       return applyOf(node.name, node.orders, node.arguments.map(canonical));
     case 'distance':
       return canonical(distanceFormula(node));
+    case 'spline':
     case 'piecewise':
     case 'summation':
     case 'integral':

@@ -77,6 +77,11 @@ function derivativeOfOpaque(node: Expression, variable: string): Canonical {
   switch (node.kind) {
     case 'piecewise':
       return canonical(derivativeOfPieces(node, variable, (part) => derivativeOf(part, variable)));
+    case 'spline':
+      return product([
+        canonical(tree.spline(node.spline.derivative, node.argument)),
+        derivative(canonical(node.argument), variable),
+      ]);
     case 'summation': {
       const hasFixedBounds = ![node.from, node.to].some((bound) => tree.dependsOn(bound, variable));
       // The sum jumps where a bound passes a whole number; between them it stands still.

@@ -29,6 +29,7 @@ function isConstant(node: Expression): boolean {
     case 'name':
     case 'apply':
     case 'distance':
+    case 'spline':
     case 'piecewise':
     case 'summation':
     case 'integral':

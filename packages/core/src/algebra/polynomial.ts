@@ -150,6 +150,11 @@ export function rationalRoots(p: Polynomial): { roots: Rational[]; rest: Polynom
       rest = divide(rest, [rational.negate(candidate), rational.one]).quotient;
     }
   }
+  // Of a linear polynomial the root is known, whatever its coefficients.
+  if (degree(rest) === 1) {
+    roots.push(rational.negate(rational.divide(rest[0] as Rational, rest[1] as Rational)));
+    rest = [rest[1] as Rational];
+  }
   return { roots, rest };
 }
 

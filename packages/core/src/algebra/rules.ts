@@ -77,6 +77,7 @@ function ruleFor(node: Expression, x: string): RuleStep {
     case 'call':
       return functionRule(node, x, step);
     case 'apply':
+    case 'spline':
       return step('definedFunction', derivativeOf(node, x));
     case 'piecewise':
       return step('pieces', derivativeOf(node, x));

@@ -3,6 +3,9 @@ import { withoutDerivatives } from '../algebra/differentiate.ts';
 import { TooLarge } from '../algebra/limits.ts';
 import { literal } from '../algebra/pieces.ts';
 import * as rational from '../algebra/rational.ts';
+import type { Rational } from '../algebra/rational.ts';
+import { polynomialFrom } from '../interpolation/through.ts';
+import type { ExactPoint } from '../interpolation/through.ts';
 import { enclose } from '../evaluate/enclosures.ts';
 import { isRelated } from '../evaluate/exact.ts';
 import { evaluateAt } from '../evaluate/values.ts';
@@ -70,10 +73,10 @@ class Splitter {
     if (!kink) return void this.pieces.push({ from, to, body });
     if (this.pieces.length >= mostPieces) return this.giveUp(body, from, to);
     if (kink.kind === 'call' && kink.name === 'factorial') return this.nowhere(from, to);
-    if (kink.kind === 'call' && kink.name === 'floor')
-      return this.resolveSteps(body, kink.arguments[0] as Expression, kink, from, to);
+    if (kink.kind === 'call' && kink.name === 'floor') return this.resolveSteps(body, kink, from, to);
     if (kink.kind === 'call') return this.resolveSides(body, kink, from, to);
-    return this.resolvePieces(body, kink as PiecewiseNode, from, to);
+    if (kink.kind === 'spline') return this.resolveSpline(body, kink, from, to);
+    return this.resolvePieces(body, kink, from, to);
   }
 
   private nowhere(from: Place, to: Place): void {
@@ -118,32 +121,57 @@ class Splitter {
     }
   }
 
-  private resolveSteps(
-    body: Expression,
-    argument: Expression,
-    kink: Expression,
-    from: Place,
-    to: Place,
-  ): void {
-    const { variable } = this.zeros;
-    const range = rangeOver(argument, variable, from.value, to.value);
+  private resolveSteps(body: Expression, kink: tree.CallNode, from: Place, to: Place): void {
+    const [argument] = kink.arguments as [Expression];
+    const range = rangeOver(argument, this.zeros.variable, from.value, to.value);
     if (!range || range.high - range.low > mostJumps)
       return this.giveUp(replaced(body, kink, argument), from, to);
-    const levels = Array.from(
-      { length: Math.ceil(range.high) - Math.floor(range.low) + 1 },
-      (_, i) => Math.floor(range.low) + i,
+    const levels = Array.from({ length: Math.ceil(range.high) - Math.floor(range.low) + 1 }, (_, i) =>
+      rational.rational(Math.floor(range.low) + i),
     );
-    const jumps = levels.flatMap((level) => {
-      const set = this.zeros.of(tree.subtract(argument, literal(rational.rational(level))));
+    this.resolveBetween(argument, levels, from, to, (value, start, end) =>
+      this.resolve(replaced(body, kink, literal(rational.rational(Math.floor(value)))), start, end),
+    );
+  }
+
+  /** A table's function is one polynomial between two of its knots. */
+  private resolveSpline(body: Expression, kink: tree.SplineNode, from: Place, to: Place): void {
+    const { spline, argument } = kink;
+    const range = rangeOver(argument, this.zeros.variable, from.value, to.value);
+    const knots = spline.points.filter((_, i) => {
+      const knot = spline.knots[i] as number;
+      return !range || (knot >= range.low && knot <= range.high);
+    });
+    if (knots.length > mostJumps) {
+      this.undecided.push({ low: from.value, high: to.value });
+      return this.nowhere(from, to);
+    }
+    const levels = knots.map(({ x }) => x);
+    this.resolveBetween(argument, levels, from, to, (value, start, end) => {
+      if (!spline.isWithin(value)) return this.nowhere(start, end);
+      this.resolve(replaced(body, kink, pieceFormula(kink, spline.pieceAt(value))), start, end);
+    });
+  }
+
+  /** Goes through the stretches between the places at which an argument passes one of some levels. */
+  private resolveBetween(
+    argument: Expression,
+    levels: readonly Rational[],
+    from: Place,
+    to: Place,
+    resolve: (value: number, start: Place, end: Place) => void,
+  ): void {
+    const passed = levels.flatMap((level) => {
+      const set = this.zeros.of(tree.subtract(argument, literal(level)));
       this.undecided.push(...set.undecided.filter((box) => box.high > from.value && box.low < to.value));
       return [...set.roots, ...set.breaks];
     });
-    const ends = [from, ...sortedPlaces(jumps).filter((place) => isStrictlyBetween(place, from, to)), to];
+    const ends = [from, ...sortedPlaces(passed).filter((place) => isStrictlyBetween(place, from, to)), to];
     ends.slice(1).forEach((end, i) => {
       const start = ends[i] as Place;
-      const level = Math.floor(evaluateAt(programOf(argument, variable), between(start, end)));
-      if (Number.isNaN(level)) this.nowhere(start, end);
-      else this.resolve(replaced(body, kink, literal(rational.rational(level))), start, end);
+      const value = evaluateAt(programOf(argument, this.zeros.variable), between(start, end));
+      if (Number.isNaN(value)) this.nowhere(start, end);
+      else resolve(value, start, end);
     });
   }
 
@@ -223,13 +251,17 @@ function joined(
   return a === null || b === null ? null : !decisive;
 }
 
+function pieceFormula({ spline, argument }: tree.SplineNode, piece: number): Expression {
+  return polynomialFrom((spline.points[piece] as ExactPoint).x, spline.exactPiece(piece), argument);
+}
+
 /** The innermost node, from the left, at which a formula has a corner or is put together from pieces. */
-function innermostKink(node: Expression): tree.CallNode | PiecewiseNode | undefined {
+function innermostKink(node: Expression): tree.CallNode | tree.SplineNode | PiecewiseNode | undefined {
   for (const child of tree.children(node)) {
     const found = innermostKink(child);
     if (found) return found;
   }
-  if (node.kind === 'piecewise') return node;
+  if (node.kind === 'piecewise' || node.kind === 'spline') return node;
   const isKink =
     node.kind === 'call' &&
     (builtIn(node.name).sides !== undefined || node.name === 'floor' || node.name === 'factorial');

@@ -1,5 +1,7 @@
 import { evaluateAt } from '../evaluate/values.ts';
 import type { Program } from '../evaluate/program.ts';
+import type { Spline } from '../interpolation/spline.ts';
+import { splineOf } from './sampleSpline.ts';
 import { derivativesAt } from '../evaluate/jets.ts';
 
 /** A place of a curve that a window should show. Found by search: good enough to aim at, not a proof. */
@@ -39,6 +41,8 @@ interface Bracket {
  * of them, those nearest to 0. Where there is none, inflections, and only then what lies far away.
  */
 export function findFeatures(program: Program, parameters: readonly number[], most: number): Feature[] {
+  const table = splineOf(program);
+  if (table) return featuresOfTable(table);
   const looks = nearGrid.map((x) => look(program, x, parameters));
   const near = between(looks, bracketsBetween);
   const brackets = near.length > 0 ? near : between(looks, bendsBetween);
@@ -48,6 +52,18 @@ export function findFeatures(program: Program, parameters: readonly number[], mo
   const [only] = features;
   const zeros = only && features.length === 1 ? zerosBeside(program, only, parameters) : [];
   return [...features, ...zeros].sort((p, q) => p.x - q.x);
+}
+
+/** The ends of a table and its lowest and highest knots: all of the data belongs into a window. */
+function featuresOfTable(table: Spline): Feature[] {
+  const dots = [...table.knots].map((x) => ({ x, y: table.value(x) })).filter(({ y }) => !Number.isNaN(y));
+  const ends = [table.knots[0] as number, table.knots.at(-1) as number];
+  const edges = ends.map((x): Feature => ({ kind: 'edge', x, y: table.value(x) }));
+  if (dots.length === 0) return edges;
+  const low = dots.reduce((a, b) => (b.y < a.y ? b : a));
+  const high = dots.reduce((a, b) => (b.y > a.y ? b : a));
+  const extremes = [low, high].map(({ x, y }): Feature => ({ kind: 'extremum', x, y }));
+  return [...edges, ...extremes].sort((p, q) => p.x - q.x);
 }
 
 const between = (looks: readonly Look[], brackets: (a: Look, b: Look) => Bracket[]): Bracket[] =>

@@ -2,6 +2,7 @@ import { enclose } from '../evaluate/enclosures.ts';
 import type { Program } from '../evaluate/program.ts';
 import type { Evaluator } from '../evaluate/evaluator.ts';
 import { evaluateAt } from '../evaluate/values.ts';
+import { sampleSpline, splineOf } from './sampleSpline.ts';
 
 /** The part of the plane that is drawn, and how many pixels it takes. */
 export interface Grid {
@@ -46,6 +47,8 @@ export function sampleCurve(
   parameters: readonly number[] = [],
   slope?: Program,
 ): SampledCurve {
+  const table = splineOf(program);
+  if (table) return sampleSpline(table, grid);
   const sampler = new Sampler(program, grid, parameters, slope);
   const columns = Math.max(2, Math.ceil(grid.width));
   const xs = Float64Array.from(

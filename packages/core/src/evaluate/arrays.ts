@@ -6,6 +6,7 @@ import {
   chooseRow,
   compareRow,
   integerPowerRow,
+  mapRow,
   isHot,
   polynomialRow,
   quotientOfCubicsRow,
@@ -87,6 +88,8 @@ export class ArrayEvaluator {
         return integerPowerRow(this.row(step.a), step.n, out, count);
       case 'rationalPower':
         return rationalPowerRow(this.row(step.a), step.p, step.q, out, count);
+      case 'spline':
+        return mapRow((x) => step.spline.value(x), this.row(step.a), out, count);
       case 'choose':
         return chooseRow(this.row(step.truth), this.row(step.a), this.row(step.b), out, count);
       case 'compare':
@@ -280,6 +283,7 @@ function operandsOf(step: Step): readonly number[] {
     case 'not':
     case 'integerPower':
     case 'rationalPower':
+    case 'spline':
       return [step.a];
     case 'call':
       return step.operands;

@@ -62,6 +62,8 @@ function stepInterval(
       return intervals.rationalPower(of(step.a), step.p, step.q);
     case 'call':
       return builtIn(step.name).range(...step.operands.map(of));
+    case 'spline':
+      return step.spline.enclose(of(step.a));
     case 'guard':
       return guard(of(step.a), of(step.b));
     case 'compare':

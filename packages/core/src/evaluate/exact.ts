@@ -33,6 +33,10 @@ export function exactValue(node: Expression, values: ReadonlyMap<string, Rationa
         node.name,
         node.arguments.map((argument) => exactValue(argument, values)),
       );
+    case 'spline': {
+      const argument = exactValue(node.argument, values);
+      return argument && node.spline.exactAt(argument);
+    }
     case 'piecewise': {
       const held = node.pieces.map(({ condition }) => exactTruth(condition, values));
       const first = held.findIndex((truth) => truth !== false);

@@ -122,6 +122,8 @@ function stepJet(
         : jet.rationalPower(of(step.a), step.p, step.q);
     case 'call':
       return called(step.name, step.operands.map(of), beside);
+    case 'spline':
+      return step.spline.jet(of(step.a), beside);
     case 'guard':
       return Number.isNaN(of(step.b)[0]) ? new Float64Array(length).fill(NaN) : of(step.a);
     case 'compare':

@@ -2,6 +2,7 @@ import { isInteger, parseDecimal, toNumber, toText, type Rational } from '../alg
 import { distanceFormula } from '../algebra/canonical.ts';
 import { derivativeOf } from '../algebra/differentiate.ts';
 import { TooLarge } from '../algebra/limits.ts';
+import type { Spline } from '../interpolation/spline.ts';
 import {
   constantValues,
   type ApplyNode,
@@ -34,6 +35,7 @@ export type Step =
   /** The real a^(p/q), p/q in lowest terms with q > 1. */
   | { readonly op: 'rationalPower'; readonly a: number; readonly p: number; readonly q: number }
   | { readonly op: 'call'; readonly name: string; readonly operands: readonly number[] }
+  | { readonly op: 'spline'; readonly spline: Spline; readonly a: number }
   /** The value of a where b is defined, undefined elsewhere. */
   | { readonly op: 'guard'; readonly a: number; readonly b: number }
   /** A truth is 1 or 0, and NaN where it cannot be told. */
@@ -159,8 +161,7 @@ class Builder {
   /** The derivative of `body`, undefined where the lower ones are. */
   derivative(body: Expression, variable: string, order: number, bindings: Bindings): number {
     if (order === 0) return this.build(body, bindings);
-    const slope = this.build(derivativeOf(body, variable, order), bindings);
-    return this.push({ op: 'guard', a: slope, b: this.build(body, bindings) });
+    return this.guarded(derivativeOf(body, variable, order), body, bindings);
   }
 
   /** Makes sure that the given step stands last, where the result is looked for. */
@@ -200,6 +201,8 @@ class Builder {
         );
       case 'distance':
         return this.build(distanceFormula(node), bindings);
+      case 'spline':
+        return this.push({ op: 'spline', spline: node.spline, a: this.build(node.argument, bindings) });
       case 'piecewise':
         return this.pieces(node, bindings);
       case 'summation':
@@ -304,13 +307,20 @@ class Builder {
     const target = this.functions.get(name);
     if (!target || ++this.depth > deepestMention) throw new TooLarge(`cannot work out ${name}`);
     const bindings: Bindings = new Map(target.variables.map((variable, i) => [variable, args[i] as number]));
-    const value = this.build(target.body, bindings);
     const isDerivative = orders.some((order) => order > 0);
     const result = isDerivative
-      ? this.push({ op: 'guard', a: this.build(partialDerivative(target, orders), bindings), b: value })
-      : value;
+      ? this.guarded(partialDerivative(target, orders), target.body, bindings)
+      : this.build(target.body, bindings);
     this.depth--;
     return result;
+  }
+
+  /** A derivative, undefined where the function itself is. */
+  private guarded(derivative: Expression, body: Expression, bindings: Bindings): number {
+    const slope = this.build(derivative, bindings);
+    // A table's derivative has no value where the table has none.
+    const isTable = body.kind === 'spline' && this.steps[slope]?.op === 'spline';
+    return isTable ? slope : this.push({ op: 'guard', a: slope, b: this.build(body, bindings) });
   }
 }
 
@@ -351,6 +361,8 @@ function stepKey(step: Step): string {
       return `p${step.index}`;
     case 'negate':
       return `-${step.a}`;
+    case 'spline':
+      return `${step.spline.name}'${step.spline.order}(${step.a})`;
     case 'integerPower':
       return `${step.a}^${step.n}`;
     case 'rationalPower':

@@ -130,6 +130,10 @@ export function integerPowerRow(a: Row, n: number, out: Row, count: number): voi
   if (n < 0) for (let i = 0; i < count; i++) out[i] = quotient(1, at(out, i));
 }
 
+export function mapRow(f: (x: number) => number, a: Row, out: Row, count: number): void {
+  for (let i = 0; i < count; i++) out[i] = f(at(a, i));
+}
+
 export function rationalPowerRow(a: Row, p: number, q: number, out: Row, count: number): void {
   for (let i = 0; i < count; i++) out[i] = rationalPowerValue(at(a, i), p, q);
 }

@@ -86,6 +86,8 @@ function stepValue(
       return rationalPowerValue(of(step.a), step.p, step.q);
     case 'call':
       return builtIn(step.name).value(...step.operands.map(of));
+    case 'spline':
+      return step.spline.value(of(step.a));
     case 'guard':
       return Number.isNaN(of(step.b)) ? NaN : of(step.a);
     case 'compare':

@@ -65,7 +65,7 @@ class Emitter {
     this.emit(op.block, op.loop);
     this.emit(op.localGet(placeLocal), op.localGet(endLocal), op.i32GreaterOrEqualUnsigned, op.branchIf(1));
     steps.forEach((step, i) => {
-      this.step(step);
+      this.step(step, i);
       this.emit(op.localSet(i + firstStepLocal));
     });
     this.emit(op.localGet(placeLocal), op.localGet(steps.length - 1 + firstStepLocal), op.f64Store);
@@ -90,7 +90,7 @@ class Emitter {
     return op.localGet(step + firstStepLocal);
   }
 
-  private step(step: Step): void {
+  private step(step: Step, i: number): void {
     switch (step.op) {
       case 'constant':
         return this.emit(op.f64Const(step.value));
@@ -116,6 +116,8 @@ class Emitter {
         return this.rationalPower(step.a, step.p, step.q);
       case 'call':
         return this.builtIn(step.name, step.operands);
+      case 'spline':
+        return this.call(`spline${i}`, (x) => step.spline.value(x), [step.a]);
       case 'guard':
         return this.emit(
           this.get(step.a),

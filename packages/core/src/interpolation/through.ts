@@ -51,7 +51,16 @@ function cubic(
     divide(leftBend, two),
     divide(subtract(rightBend, leftBend), multiply(six, width)),
   ];
-  const distance = rational.isZero(left.x) ? x : tree.subtract(x, literal(left.x));
+  return polynomialFrom(left.x, coefficients, x);
+}
+
+/** Coefficients, ascending, as a polynomial in the distance of an argument from a knot. */
+export function polynomialFrom(
+  knot: Rational,
+  coefficients: readonly Rational[],
+  argument: Expression,
+): Expression {
+  const distance = rational.isZero(knot) ? argument : tree.subtract(argument, literal(knot));
   const terms = coefficients.flatMap((coefficient, k) => termOf(coefficient, k, distance));
   return terms.length === 0 ? tree.number(0) : terms.reduce(tree.add);
 }

@@ -1,6 +1,7 @@
 import { builtIn } from '../functions/table.ts';
 import { strength, strengthOf } from './printText.ts';
 import type { BinderNode, Condition, DerivativeNode, Expression, PiecewiseNode, Relation } from './tree.ts';
+import { writtenSpline } from './tree.ts';
 import { greekLetters } from './names.ts';
 
 const greekCommands = new Map(Object.entries(greekLetters).map(([word, letter]) => [letter, `\\${word}`]));
@@ -57,6 +58,8 @@ export function printLatex(node: Expression): string {
       return printCall(node.name, node.arguments, '');
     case 'apply':
       return printApplied(node.name, node.orders, node.arguments);
+    case 'spline':
+      return printLatex(writtenSpline(node));
     case 'piecewise':
       return printPieces(node);
     case 'summation':

@@ -2,6 +2,7 @@ import { builtIn } from '../functions/table.ts';
 import { greekLetters } from './names.ts';
 import { strength, strengthOf } from './printText.ts';
 import type { BinderNode, Condition, DerivativeNode, Expression, PiecewiseNode } from './tree.ts';
+import { writtenSpline } from './tree.ts';
 
 const escape = (text: string): string =>
   text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;');
@@ -54,6 +55,8 @@ function print(node: Expression): string {
       return printCall(node.name, node.arguments);
     case 'apply':
       return row(printApplied(node.name, node.orders), applied, fenced(list(node.arguments)));
+    case 'spline':
+      return print(writtenSpline(node));
     case 'piecewise':
       return printPieces(node);
     case 'summation':

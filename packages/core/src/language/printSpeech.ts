@@ -2,6 +2,7 @@ import { builtIn } from '../functions/table.ts';
 import { greekLetters } from './names.ts';
 import { strength, strengthOf } from './printText.ts';
 import type { BinderNode, Condition, DerivativeNode, Expression, PiecewiseNode, Relation } from './tree.ts';
+import { writtenSpline } from './tree.ts';
 
 const greekWords = new Map(Object.entries(greekLetters).map(([word, letter]) => [letter, word]));
 
@@ -42,6 +43,8 @@ export function printSpeech(node: Expression): string {
       return spokenCall(node.name, node.arguments);
     case 'apply':
       return `${spokenFunction(node.name, node.orders)} of ${node.arguments.map(argument).join(' and ')}`;
+    case 'spline':
+      return printSpeech(writtenSpline(node));
     case 'piecewise':
       return spokenPieces(node);
     case 'summation':

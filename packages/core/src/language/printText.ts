@@ -1,5 +1,6 @@
 import { builtIn } from '../functions/table.ts';
 import type { BinderNode, Condition, DerivativeNode, Expression, PiecewiseNode } from './tree.ts';
+import { writtenSpline } from './tree.ts';
 
 /** How tightly a node holds together; a part that binds less than its place asks gets brackets. */
 export const strength = { pieces: 0, sum: 1, term: 1.5, product: 2, sign: 3, power: 4, atom: 5 } as const;
@@ -30,6 +31,7 @@ export function strengthOf(node: Expression): number {
     case 'constant':
     case 'name':
     case 'apply':
+    case 'spline':
     case 'distance':
       return strength.atom;
   }
@@ -62,6 +64,8 @@ export function printText(node: Expression): string {
       return printCall(node.name, node.arguments);
     case 'apply':
       return `${printApplied(node.name, node.orders)}(${node.arguments.map(printText).join(', ')})`;
+    case 'spline':
+      return printText(writtenSpline(node));
     case 'piecewise':
       return printPieces(node);
     case 'summation':

@@ -1,3 +1,5 @@
+import type { Spline } from '../interpolation/spline.ts';
+
 /**
  * The expression tree: what a text means, free of how it was typed.
  * Nodes are immutable and carry no positions; errors are reported by the reader before a tree exists.
@@ -14,7 +16,8 @@ export type Expression =
   | PiecewiseNode
   | BinderNode
   | DerivativeNode
-  | DistanceNode;
+  | DistanceNode
+  | SplineNode;
 
 /** A literal, kept as the digits that were typed so that exact algebra sees 0.1 as 1/10. */
 export interface NumberNode {
@@ -109,6 +112,12 @@ export interface DistanceNode {
   readonly from: string;
   readonly to: string;
 }
+/** A function through many points at an argument. No text means it: it stands where a name for it is put in. */
+export interface SplineNode {
+  readonly kind: 'spline';
+  readonly spline: Spline;
+  readonly argument: Expression;
+}
 
 /** What may hold or not; undefined where one of its sides is and the rest does not decide. */
 export type Condition = ComparisonNode | JunctionNode | NotNode;
@@ -168,6 +177,14 @@ export const applyAll = (
   orders: readonly number[],
   args: readonly Expression[],
 ): ApplyNode => ({ kind: 'apply', name: functionName, orders, arguments: args });
+export const spline = (table: Spline, argument: Expression): SplineNode => ({
+  kind: 'spline',
+  spline: table,
+  argument,
+});
+/** How a table's function is written: by its name. */
+export const writtenSpline = ({ spline: { name: called, order }, argument }: SplineNode): ApplyNode =>
+  apply(called, order, argument);
 export const piecewise = (pieces: readonly Piece[], otherwise?: Expression): PiecewiseNode => ({
   kind: 'piecewise',
   pieces,
@@ -242,6 +259,8 @@ export function children(node: Expression): readonly Expression[] {
       return [];
     case 'negate':
       return [node.operand];
+    case 'spline':
+      return [node.argument];
     case 'add':
     case 'subtract':
     case 'multiply':
@@ -281,6 +300,8 @@ export function mapChildren(node: Expression, change: (part: Expression) => Expr
       return node;
     case 'negate':
       return negate(first);
+    case 'spline':
+      return spline(node.spline, first);
     case 'add':
     case 'subtract':
     case 'multiply':

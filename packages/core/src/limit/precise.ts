@@ -1,6 +1,8 @@
 import { isRelated } from '../evaluate/exact.ts';
 import { indices } from '../evaluate/summation.ts';
 import type { ConstantStep, Program, Step } from '../evaluate/program.ts';
+import type { Spline } from '../interpolation/spline.ts';
+import type { ExactPoint } from '../interpolation/through.ts';
 import * as big from './bigFloat.ts';
 import type { BigFloat } from './bigFloat.ts';
 import { rationalPower, sumOrZero, type Precise } from './elementary.ts';
@@ -53,6 +55,10 @@ function stepValue(
       throw new NotPrecise(step.op);
     case 'call':
       return called(step.name, step.operands.map(of), bits);
+    case 'spline': {
+      const a = of(step.a);
+      return a && splineValue(step.spline, a, bits);
+    }
     case 'negate':
     case 'not':
     case 'integerPower':
@@ -72,6 +78,21 @@ function constantValue(step: ConstantStep, bits: number): Precise {
   if (step.exact === 'e') return big.exp(big.one, bits);
   if (step.exact) return big.fromRational(step.exact, bits);
   return Number.isFinite(step.value) ? big.fromDouble(step.value) : null;
+}
+
+/** A piece's exact polynomial in the distance from its left knot. */
+function splineValue(spline: Spline, x: BigFloat, bits: number): Precise {
+  const near = big.toDouble(x);
+  if (Number.isNaN(spline.value(near))) return null;
+  const piece = spline.pieceAt(near);
+  const knot = big.fromRational((spline.points[piece] as ExactPoint).x, bits);
+  const distance = big.subtract(x, knot, bits);
+  return spline
+    .exactPiece(piece)
+    .reduceRight(
+      (rest, c) => big.add(big.multiply(rest, distance, bits), big.fromRational(c, bits), bits),
+      big.zero,
+    );
 }
 
 const truthOf = (holds: boolean): BigFloat => (holds ? big.one : big.zero);
