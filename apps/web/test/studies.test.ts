@@ -16,11 +16,10 @@ import {
   addStudy,
   addValueTable,
   closeUp,
-  isInOwnTier,
-  moveDerivative,
   setStep,
   stepOf,
 } from '../src/state/studies.ts';
+import { isInOwnTier, moveToTier, otherTiers } from '../src/state/tiers.ts';
 import { underTest, withTangent } from './bench.ts';
 
 function withSecant() {
@@ -138,13 +137,30 @@ describe('the derivative in the tier of its function', () => {
     addDerivative(workbench, idOf('function'));
     const tiers = () => Object.keys(workbench.state.document.tiers).length;
     expect([isInOwnTier(workbench, idOf('derivative')), tiers()]).toEqual([true, 2]);
-    moveDerivative(workbench, idOf('derivative'));
+    moveToTier(workbench, idOf('derivative'), 'tier-f');
     expect([isInOwnTier(workbench, idOf('derivative')), tiers()]).toEqual([false, 1]);
-    moveDerivative(workbench, idOf('derivative'));
+    moveToTier(workbench, idOf('derivative'));
     expect([isInOwnTier(workbench, idOf('derivative')), tiers()]).toEqual([true, 2]);
     workbench.undo();
     workbench.undo();
     expect([isInOwnTier(workbench, idOf('derivative')), tiers()]).toEqual([true, 2]);
+  });
+
+  test('any function may be laid on any tier: one worked out by hand over the computed one', () => {
+    const { workbench, idOf } = underTest();
+    addGiven(workbench, 'f(x) = x^3');
+    addDerivative(workbench, idOf('function'));
+    addGiven(workbench, 'g(x) = 3x^2');
+    const { entries } = workbench.state.document;
+    const hand = Object.keys(entries).find((id) => {
+      const entry = entries[id];
+      return entry?.kind === 'function' && entry.text.startsWith('g');
+    });
+    expect(otherTiers(workbench, hand ?? '').map(({ name }) => name)).toEqual(['f′']);
+    const [slope] = otherTiers(workbench, hand ?? '');
+    moveToTier(workbench, hand ?? '', slope?.id);
+    expect(workbench.state.document.entries[hand ?? '']).toMatchObject({ tier: slope?.id });
+    expect(isInOwnTier(workbench, idOf('derivative'))).toBe(false);
   });
 
   test('a tier that another curve is drawn in stays', () => {
@@ -156,7 +172,7 @@ describe('the derivative in the tier of its function', () => {
       ([, entry]) => entry.kind === 'function' && entry.text.startsWith('g'),
     )?.[0];
     setField(workbench, g ?? '', 'tier', tier?.kind === 'derivative' ? tier.tier : '');
-    moveDerivative(workbench, idOf('derivative'));
+    moveToTier(workbench, idOf('derivative'), 'tier-f');
     expect(Object.keys(workbench.state.document.tiers)).toHaveLength(2);
   });
 });

@@ -6,9 +6,23 @@ export * from './changes/history.ts';
 export * from './changes/rebase.ts';
 export * from './numbers/format.ts';
 export * from './numbers/line.ts';
+export * from './units/unit.ts';
 export { exactText, exactTextOf } from './numbers/exactText.ts';
 export { couldBeSlider } from './entries/formula.ts';
 export type { EntryProblem, Outcome } from './entries/outcome.ts';
+export {
+  isTable,
+  likelyColumns,
+  mostRows,
+  pointsIn,
+  readCsv,
+  type CsvTable,
+  type PointsOfTable,
+  type RowFault,
+} from './entries/data/csv.ts';
+export type { DataEntry, DataResult } from './entries/data/data.ts';
+export type { AgreementResult } from './entries/agreement/agreement.ts';
+export type { DifferenceQuotientResult } from './entries/differenceQuotient/differenceQuotient.ts';
 export type { ThroughPointsResult } from './entries/throughPoints/throughPoints.ts';
 export { isGivenDerivative, type GivenDerivativeResult } from './entries/givenDerivative/givenDerivative.ts';
 export { readPoints, writePoints } from './entries/throughPoints/pointList.ts';
@@ -35,6 +49,7 @@ export * from './stage/stage.ts';
 export * from './stage/motion.ts';
 export * from './stage/catch.ts';
 export * from './stage/slider.ts';
+export * from './stage/followed.ts';
 export * from './scene/scene.ts';
 export * from './scene/mark.ts';
 export * from './scene/tone.ts';

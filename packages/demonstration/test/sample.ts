@@ -3,6 +3,7 @@ import {
   documentSchema,
   emptyDocument,
   makeEntry,
+  newTier,
   type Document,
   type Edit,
   type Entry,
@@ -32,8 +33,8 @@ export function tangentDocument(text = 'f(x) = 3x^2 - 5x - 2', at = '1'): Docume
       d: makeEntry('derivative', { order: 5, of: 'f', tier: 'slope' }),
     },
     tiers: {
-      'tier-f': { order: 1, y: { from: -6, to: 8 }, yTicks: null },
-      slope: { order: 2, y: { from: -20, to: 20 }, yTicks: null },
+      'tier-f': newTier(1, { from: -6, to: 8 }),
+      slope: newTier(2, { from: -20, to: 20 }),
     },
   } satisfies Document);
 }

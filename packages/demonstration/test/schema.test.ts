@@ -39,6 +39,21 @@ describe('stored documents', () => {
     for (const [id, entry] of Object.entries(before)) expect(entries[id]).toMatchObject(entry);
   });
 
+  test('version 3 shows what version 2 showed: no units, no titles, sliders of any number, windows that stay', () => {
+    const opened = openDocument(frozenSample(2));
+    if (!opened.ok) throw new Error(opened.reason);
+    const { entries, tiers, xTitle, xUnit } = opened.document;
+    expect([xTitle, xUnit]).toEqual(['', '']);
+    expect(Object.values(tiers).map(({ title }) => title)).toEqual(['', '']);
+    expect(entries.given).toMatchObject({ unit: '' });
+    expect(entries.a).toMatchObject({ unit: '', whole: false, moves: 'slider' });
+    expect(Object.values(entries).find(({ kind }) => kind === 'secant')).toMatchObject({
+      windowFollows: false,
+    });
+    const { entries: before } = frozenSample(2) as { entries: Record<string, object> };
+    for (const [id, entry] of Object.entries(before)) expect(entries[id]).toMatchObject(entry);
+  });
+
   test('a document is brought up one version at a time, in order', () => {
     const steps: Record<number, Migration> = {
       1: (document) => ({ ...document, trail: [...(document.trail as string[]), 'one'] }),

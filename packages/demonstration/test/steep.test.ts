@@ -289,6 +289,8 @@ describe('every kind of entry', () => {
       text: 'x',
       columns: 'x',
       points: '(0, 0), (1, 1)',
+      table: '0,1\n1,2',
+      with: 'g',
       name: 'a',
       value: '1',
       from: '0',

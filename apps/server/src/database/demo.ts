@@ -1,4 +1,11 @@
-import { emptyDocument, makeEntry, openDocument, type Document, type Entry } from '@yperkine/demonstration';
+import {
+  emptyDocument,
+  makeEntry,
+  newTier,
+  openDocument,
+  type Document,
+  type Entry,
+} from '@yperkine/demonstration';
 import { AccountRow, DemonstrationRow } from './models.ts';
 
 /** The demo teacher of Tarn Valley, who signs in without a password, in demo mode only. */
@@ -32,8 +39,8 @@ function slopeDemonstration(title: string, text: string, parameter: Entry, windo
       slope: makeEntry('derivative', { order: 5, of: on, tier: 'tier-slope' }),
     },
     tiers: {
-      'tier-f': { order: 1, y: windows.y, yTicks: null },
-      'tier-slope': { order: 2, y: windows.slopeY, yTicks: null },
+      'tier-f': newTier(1, windows.y),
+      'tier-slope': newTier(2, windows.slopeY),
     },
   };
 }
@@ -93,8 +100,8 @@ function ruleDemonstration(): Document {
       slope: makeEntry('derivative', { order: 8, of: 'given', tier: 'tier-slope' }),
     },
     tiers: {
-      'tier-f': { order: 1, y: { from: -5, to: 12 }, yTicks: null },
-      'tier-slope': { order: 2, y: { from: -10, to: 8 }, yTicks: null },
+      'tier-f': newTier(1, { from: -5, to: 12 }),
+      'tier-slope': newTier(2, { from: -10, to: 8 }),
     },
   };
 }

@@ -6,6 +6,8 @@ import { WorkbenchContext } from '../state/context.ts';
 import { openWorkbench, type OpenDemonstration } from '../state/openWorkbench.ts';
 import { ConflictDialog } from './ConflictDialog.tsx';
 import { Chooser } from './chooser/Chooser.tsx';
+import { DataDialog } from './data/DataDialog.tsx';
+import { listenToDrops } from './data/drops.ts';
 import { Deck } from './deck/Deck.tsx';
 import { listenToKeys } from './keys.ts';
 import { Notices } from './SavedState.tsx';
@@ -67,6 +69,7 @@ function Unopened({ message }: { message: string }) {
 function BuildView({ demonstration, opened }: { demonstration: string; opened: OpenDemonstration }) {
   const { workbench } = opened;
   useEffect(() => listenToKeys(workbench), [workbench]);
+  useEffect(() => listenToDrops(workbench), [workbench]);
   useEffect(() => {
     workbench.frames.request();
   }, [workbench]);
@@ -84,6 +87,7 @@ function BuildView({ demonstration, opened }: { demonstration: string; opened: O
         <Working demonstration={demonstration} />
       </main>
       <Chooser />
+      <DataDialog />
       <ConflictDialog />
     </div>
   );

@@ -1,3 +1,4 @@
+import { inOrder } from '@yperkine/demonstration';
 import type { Workbench } from '../state/workbench.ts';
 
 /** Whether the key belongs to the control that has the focus. */
@@ -36,7 +37,9 @@ export function listenToKeys(workbench: Workbench): () => void {
 function playHere(workbench: Workbench): void {
   const { here, document, playing } = workbench.state;
   if (playing) return workbench.stop();
-  const first = Object.entries(document.entries).find(([, { kind }]) => kind === 'parameter')?.[0];
-  const parameter = here ?? first;
-  if (parameter !== undefined) workbench.play(parameter);
+  const sliders = inOrder(document.entries).filter(
+    ([, entry]) => entry.kind === 'parameter' && entry.moves === 'slider',
+  );
+  const chosen = sliders.find(([id]) => id === here) ?? sliders[0];
+  if (chosen) workbench.play(chosen[0]);
 }

@@ -7,6 +7,8 @@ interface NumberFieldProps {
   readonly value: string;
   /** Called with decimal text once it is a number; `null` when an optional field was emptied. */
   readonly onCommit: (value: string) => void;
+  /** Why a number cannot be taken, in a sentence; null where it can. */
+  readonly refuse?: (value: string) => string | null;
   /** Lets the field be empty and says what that means. */
   readonly emptyMeans?: string;
   readonly isLabelHidden?: boolean;
@@ -19,6 +21,7 @@ export function NumberField({
   value,
   onCommit,
   emptyMeans,
+  refuse,
   isLabelHidden = false,
   className,
 }: NumberFieldProps) {
@@ -30,6 +33,8 @@ export function NumberField({
     const isEmptied = emptyMeans !== undefined && typed.trim() === '';
     const reading = isEmptied ? { value: '' } : readNumber(typed);
     if ('message' in reading) return setProblem(reading);
+    const refusal = refuse?.(reading.value) ?? null;
+    if (refusal !== null) return setProblem({ message: refusal });
     setProblem(null);
     setDraft(null);
     if (reading.value !== value) onCommit(reading.value);

@@ -1,13 +1,17 @@
+import { limits } from '@yperkine/demonstration';
 import { useId, useState } from 'react';
 
 interface TextFieldProps {
   readonly label: string;
   readonly value: string;
   readonly onCommit: (value: string) => void;
+  /** What an empty field stands for. */
+  readonly placeholder?: string;
+  readonly maxLength?: number;
 }
 
 /** A field for a short text or formula. What is typed takes effect with Enter or on leaving; Escape takes it back. */
-export function TextField({ label, value, onCommit }: TextFieldProps) {
+export function TextField({ label, value, onCommit, placeholder, maxLength = limits.text }: TextFieldProps) {
   const [draft, setDraft] = useState<string | null>(null);
   const id = useId();
   const commit = () => {
@@ -24,6 +28,8 @@ export function TextField({ label, value, onCommit }: TextFieldProps) {
         autoComplete="off"
         autoCapitalize="off"
         spellCheck={false}
+        placeholder={placeholder}
+        maxLength={maxLength}
         value={draft ?? value}
         onChange={(event) => setDraft(event.target.value)}
         onFocus={(event) => event.target.select()}

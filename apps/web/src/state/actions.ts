@@ -1,4 +1,5 @@
 import {
+  familyCount,
   fitEdits,
   firstTier,
   kindOf,
@@ -27,6 +28,10 @@ export function freeName(workbench: Workbench, letters: string): string {
     if (free !== undefined) return free;
   }
 }
+
+/** The colours of the next function: every given one has a family, in turn. */
+export const nextFamily = ({ entries }: Document): number =>
+  Object.values(entries).filter((entry) => 'family' in entry).length % familyCount;
 
 /** Replaces one field of an entry. */
 export function setField(

@@ -13,7 +13,6 @@ import {
 import {
   applyChange,
   couldBeSlider,
-  familyCount,
   firstTier,
   fitEdits,
   isGivenDerivative,
@@ -26,10 +25,12 @@ import {
   shownX,
   writePoints,
   type Document,
+  type Edit,
   type Entry,
+  type EntryOf,
   type Id,
 } from '@yperkine/demonstration';
-import { added, freeName, newId } from './actions.ts';
+import { added, freeName, newId, nextFamily } from './actions.ts';
 import type { Workbench } from './workbench.ts';
 
 /** What is typed at the foot of the working becomes a given: a function, a slider, a value. Each is one change. */
@@ -44,7 +45,7 @@ export type Addition =
     };
 
 /** Letters that a new function takes, in the order of textbooks. */
-const functionLetters = 'fghpqrsuvw';
+export const functionLetters = 'fghpqrsuvw';
 
 /** Takes the next given: a function, a number with a slider, or a bare formula that gets a name. */
 export function addGiven(workbench: Workbench, typed: string): Addition {
@@ -107,6 +108,36 @@ function firstPoints(workbench: Workbench): string {
   return writePoints(points);
 }
 
+/** What the dialog for data settles. */
+export type DataSettings = Pick<
+  EntryOf<'data'>,
+  'name' | 'variable' | 'table' | 'x' | 'y' | 'shape' | 'unit'
+> & { readonly xUnit: string };
+
+/** A function from the rows of a table, or new rows for one that is there. The unit of x is the whole document's. */
+export function addData(
+  workbench: Workbench,
+  { xUnit, ...settings }: DataSettings,
+  into: Id | null,
+): Addition {
+  const { document } = workbench.state;
+  const taken = workbench.current().directory.idOf.get(settings.name);
+  if (taken !== undefined && taken !== into) return takenName(settings.name);
+  const unit: Edit = { at: 'document', field: 'xUnit', old: document.xUnit, new: xUnit };
+  const known = into === null ? undefined : document.entries[into];
+  if (into === null || known?.kind !== 'data') {
+    return addCurve(workbench, (place) => makeEntry('data', { ...place, ...settings }), [unit]);
+  }
+  workbench.change([
+    ...Object.entries(settings).map(([field, value]): Edit => {
+      const old = (known as Readonly<Record<string, unknown>>)[field];
+      return { at: 'field', of: 'entries', id: into, field, old, new: value };
+    }),
+    unit,
+  ]);
+  return { ok: true };
+}
+
 /** A function of which only a derivative is given. */
 function addGivenDerivative(workbench: Workbench, text: string): Addition {
   const { scope, idOf } = workbench.current().directory;
@@ -126,13 +157,17 @@ interface CurvePlace {
 }
 
 /** Puts in a given curve; the first one of a document gets its window in the same change. */
-function addCurve(workbench: Workbench, make: (place: CurvePlace) => Entry): Addition {
+function addCurve(
+  workbench: Workbench,
+  make: (place: CurvePlace) => Entry,
+  more: readonly Edit[] = [],
+): Addition {
   const { document, stage } = workbench.state;
-  const count = Object.values(document.entries).filter((entry) => 'family' in entry).length;
+  const isFirst = !Object.values(document.entries).some((entry) => 'family' in entry);
   const tier = document.tiers[firstTier] ? firstTier : (Object.keys(document.tiers)[0] ?? firstTier);
-  const place = { order: lastOrder(document.entries), tier, family: count % familyCount };
-  const edits = [added(newId(), make(place))];
-  if (count === 0) {
+  const place = { order: lastOrder(document.entries), tier, family: nextFamily(document) };
+  const edits = [...more, added(newId(), make(place))];
+  if (isFirst) {
     const after = applyChange(document, { id: 'preview', edits });
     edits.push(...fitEdits(after, resolve(after, stage), 'both', shownX(document, stage)));
   }

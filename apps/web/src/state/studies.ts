@@ -4,23 +4,26 @@ import {
   curveOf,
   decimalText,
   fineStep,
-  firstTier,
   lastOrder,
   makeEntry,
   nearestDecimal,
   nearestPosition,
+  newTier,
   parameterOf,
   placeOfStudy,
   resolve,
   roundStep,
   shownX,
   sliderScale,
+  type Document,
   type Edit,
   type EntryKindName,
   type EntryOf,
   type Id,
+  type Stage,
 } from '@yperkine/demonstration';
-import { added, freeName, newId, setField } from './actions.ts';
+import { added, freeName, newId, nextFamily, setField } from './actions.ts';
+import { curvesOf } from './curves.ts';
 import { parameterEntry } from './givens.ts';
 import type { Workbench } from './workbench.ts';
 
@@ -83,9 +86,15 @@ const stepLetters = 'hkd';
 
 /** A secant of a curve with the step that its others have, or a new one. */
 export function addSecant(workbench: Workbench, on: Id, at?: number): void {
-  const { document, stage } = workbench.state;
+  const { id, edits } = stepParameter(workbench, on);
+  addStudy(workbench, 'secant', on, at, { fields: { step: id }, edits });
+}
+
+/** The step that a curve's quotients share already, or a new one. */
+function stepParameter(workbench: Workbench, on: Id): { id: Id; edits: Edit[] } {
   const shared = stepOf(workbench, on);
-  if (shared !== undefined) return addStudy(workbench, 'secant', on, at, { fields: { step: shared } });
+  if (shared !== undefined) return { id: shared, edits: [] };
+  const { document, stage } = workbench.state;
   const { from, to } = shownX(document, stage);
   const reach = 10 ** Math.floor(Math.log10((to - from) / 2));
   const entry = makeEntry('parameter', {
@@ -98,7 +107,59 @@ export function addSecant(workbench: Workbench, on: Id, at?: number): void {
     repeat: 'once',
   });
   const id = newId();
-  addStudy(workbench, 'secant', on, at, { fields: { step: id }, edits: [added(id, entry)] });
+  return { id, edits: [added(id, entry)] };
+}
+
+/** Letters that a quotient as a function of its own takes. */
+const quotientLetters = 'qrsuvw';
+
+/** The numerical derivative of a curve, on the tier of its true derivative if that is drawn, else on a tier of its own. */
+export function addDifferenceQuotient(workbench: Workbench, of: Id): void {
+  const { document, stage } = workbench.state;
+  const { id: step, edits } = stepParameter(workbench, of);
+  const curve = curveOf(workbench.current(), of);
+  const truth = curvesOf(workbench.current()).find(
+    (other) => other.curve.name === curve?.name && other.curve.order === curve.order + 1,
+  );
+  const tier = truth?.curve.tier ?? newId();
+  const id = newId();
+  const name = freeName(workbench, quotientLetters);
+  const family = nextFamily(document);
+  const entry = makeEntry('differenceQuotient', {
+    order: lastOrder(document.entries) + 1,
+    of,
+    step,
+    name,
+    tier,
+    family,
+  });
+  const all = [...edits, added(id, entry)];
+  workbench.change(truth ? all : [...tierFor(document, stage, tier, id, all), ...all]);
+}
+
+/** A new tier for a curve that some edits put in, with a window that shows it. */
+function tierFor(document: Document, stage: Stage, tier: Id, curveId: Id, edits: readonly Edit[]): Edit[] {
+  const frame = newTier(lastOrder(document.tiers), { from: -5, to: 5 });
+  const opened: Edit = { at: 'tiers', id: tier, old: null, new: frame };
+  const preview = applyChange(document, { id: 'preview', edits: [opened, ...edits] });
+  const curve = curveOf(resolve(preview, stage), curveId);
+  const y = curve ? chooseYRange([curve], shownX(document, stage)) : frame.y;
+  return [{ ...opened, new: { ...frame, y } }];
+}
+
+/** Where a curve agrees with another: the one on its tier, else the last of all others. */
+export function addAgreement(workbench: Workbench, on: Id): void {
+  const { document, stage } = workbench.state;
+  const curves = curvesOf(workbench.current());
+  const curve = curves.find(({ id }) => id === on)?.curve;
+  const others = curves.filter(({ id }) => id !== on).reverse();
+  const other = others.find((one) => one.curve.tier === curve?.tier) ?? others[0];
+  if (!other)
+    return workbench.tell('There is only one function so far: type a second one to compare it with.');
+  const { from, to } = shownX(document, stage);
+  const limits = { from: limitText(from), to: limitText(to) };
+  const order = lastOrder(document.entries) + 1;
+  workbench.change([added(newId(), makeEntry('agreement', { order, on, with: other.id, ...limits }))]);
 }
 
 /** A limit of an interval as a setting, in as many digits as one likes to read. */
@@ -131,12 +192,13 @@ export function addValueTable(workbench: Workbench, on: Id): void {
   ]);
 }
 
-/** The step of a curve's secants, if it has any. */
+/** The step of a curve's secants and quotients, if it has any. */
 export function stepOf(workbench: Workbench, on: Id): Id | undefined {
-  const secant = Object.values(workbench.state.document.entries).find(
-    (entry) => entry.kind === 'secant' && entry.on === on,
-  );
-  return secant?.kind === 'secant' ? secant.step : undefined;
+  for (const entry of Object.values(workbench.state.document.entries)) {
+    if (entry.kind === 'secant' && entry.on === on) return entry.step;
+    if (entry.kind === 'differenceQuotient' && entry.of === on) return entry.step;
+  }
+  return undefined;
 }
 
 /** Gives a step one of its usual values, widening the slider where it does not reach so far. */
@@ -174,53 +236,7 @@ export function addDerivative(workbench: Workbench, of: Id): void {
   const tier = newId();
   const order = lastOrder(document.entries);
   const entry = makeEntry('derivative', { order, of, tier });
-  const frame = { order: lastOrder(document.tiers), y: { from: -5, to: 5 }, yTicks: null };
   const id = newId();
-  const preview = applyChange(document, {
-    id: 'preview',
-    edits: [{ at: 'tiers', id: tier, old: null, new: frame }, added(id, entry)],
-  });
-  const curve = curveOf(resolve(preview, stage), id);
-  const y = curve ? chooseYRange([curve], shownX(document, stage)) : frame.y;
-  workbench.change([{ at: 'tiers', id: tier, old: null, new: { ...frame, y } }, added(id, entry)]);
-}
-
-/** Whether a derivative is drawn in another tier than the curve that it is of. */
-export function isInOwnTier(workbench: Workbench, id: Id): boolean {
-  const entry = workbench.state.document.entries[id];
-  const of = entry?.kind === 'derivative' ? curveOf(workbench.current(), entry.of) : undefined;
-  return entry?.kind === 'derivative' && of?.tier !== entry.tier;
-}
-
-/** Draws a derivative in the tier of its function, or in a tier of its own; a tier that is left empty goes. */
-export function moveDerivative(workbench: Workbench, id: Id): void {
-  const { document, stage } = workbench.state;
-  const entry = document.entries[id];
-  if (entry?.kind !== 'derivative') return;
-  const of = curveOf(workbench.current(), entry.of);
-  const own = curveOf(workbench.current(), id);
-  if (!of || !own) return;
-  const moved = (tier: Id): Edit => ({
-    at: 'field',
-    of: 'entries',
-    id,
-    field: 'tier',
-    old: entry.tier,
-    new: tier,
-  });
-  if (of.tier === entry.tier) {
-    const tier = newId();
-    const y = chooseYRange([own], shownX(document, stage));
-    const frame = { order: lastOrder(document.tiers), y, yTicks: null };
-    return workbench.change([{ at: 'tiers', id: tier, old: null, new: frame }, moved(tier)]);
-  }
-  const isUsed = Object.entries(document.entries).some(
-    ([other, drawn]) => other !== id && 'tier' in drawn && drawn.tier === entry.tier,
-  );
-  const left = document.tiers[entry.tier];
-  const removal: Edit[] =
-    isUsed || !left || entry.tier === firstTier
-      ? []
-      : [{ at: 'tiers', id: entry.tier, old: left, new: null }];
-  workbench.change([moved(of.tier), ...removal]);
+  const edits = [added(id, entry)];
+  workbench.change([...tierFor(document, stage, tier, id, edits), ...edits]);
 }

@@ -5,6 +5,7 @@ import {
   conflictsBetween,
   emptyHistory,
   emptyStage,
+  followedWindows,
   hereOf,
   positionOf,
   rebase,
@@ -20,6 +21,7 @@ import {
   type Conflict,
   type Document,
   type Edit,
+  type FollowedWindows,
   type History,
   type Id,
   type ParameterResult,
@@ -60,6 +62,8 @@ export interface WorkbenchState {
   readonly open: Id | null;
   /** The chooser is open, for the curve of this entry if one was meant. */
   readonly choosing: { readonly on: Id | null } | null;
+  /** The table that is about to become a function, and the entry whose data it replaces; null while none is. */
+  readonly importing: { readonly table: string; readonly into: Id | null } | null;
   readonly saveState: SaveState;
   /** Places changed both here and in another window, waiting for the teacher's choice. */
   readonly conflicts: readonly Conflict[];
@@ -73,6 +77,8 @@ export class Workbench {
   readonly frames: Frames;
   private saver: Saver | null = null;
   private theirs: readonly Change[] = [];
+  /** The windows that a secant asked for in the last frame. */
+  private followed: FollowedWindows | null = null;
   /** The last state that was worked out: no state is worked out twice, whoever asks first. */
   private latest: Pick<WorkbenchState, 'document' | 'stage' | 'resolution'>;
 
@@ -87,6 +93,7 @@ export class Workbench {
       emphasis: null,
       open: null,
       choosing: null,
+      importing: null,
       saveState: 'saved' as SaveState,
       conflicts: [],
       notice: null,
@@ -94,6 +101,7 @@ export class Workbench {
     this.frames = new Frames(schedule);
     this.frames.onFrame((time) => {
       this.advance(time);
+      this.follow();
       this.workOut();
     });
   }
@@ -184,6 +192,10 @@ export class Workbench {
     this.seal();
     this.set({ choosing });
   }
+  importing(importing: WorkbenchState['importing']): void {
+    this.seal();
+    this.set({ importing });
+  }
   tell(notice: string | null): void {
     this.set({ notice });
   }
@@ -231,7 +243,8 @@ export class Workbench {
 
   settleWindows(together?: string): void {
     const { stage, document } = this.state;
-    if (!stage.x && Object.keys(stage.y).length === 0) return;
+    const isUnmoved = !stage.x && Object.keys(stage.y).length === 0;
+    if (isUnmoved || this.followed) return;
     const edits: Edit[] = stage.x ? [{ at: 'document', field: 'x', old: document.x, new: stage.x }] : [];
     for (const [id, y] of Object.entries(stage.y)) {
       const old = document.tiers[id]?.y;
@@ -270,6 +283,16 @@ export class Workbench {
   togglePlay(parameter: Id): void {
     if (this.state.playing?.parameter === parameter) this.stop();
     else this.play(parameter);
+  }
+
+  /** Keeps the windows as a secant asks for that keeps its size; gives the document's back when none does. */
+  private follow(): void {
+    const { document, stage } = this.state;
+    const windows = followedWindows(document, this.current());
+    const isNew = JSON.stringify(windows) !== JSON.stringify(this.followed);
+    const isMoved = windows !== null && stage.x?.from !== windows.x.from;
+    if (isNew || isMoved) this.set({ stage: { ...stage, x: windows?.x ?? null, y: windows?.y ?? {} } });
+    this.followed = windows;
   }
 
   private advance(time: number): void {

@@ -10,6 +10,7 @@ export interface Emphasis {
 }
 
 const fullCircle = 2 * Math.PI;
+const measuredRadius = 3;
 
 /** Paints a scene: grid, axes, marks, reading line, labels, from back to front. */
 export function paint(scene: Scene, surface: Surface, emphasis: Emphasis = { entry: null }): void {
@@ -64,7 +65,7 @@ function paintGrid({ xTicks, size }: Scene, { view, yTicks }: SceneTier, surface
   });
 }
 
-function paintNumbers({ xTicks, tiers }: Scene, surface: Surface): void {
+function paintNumbers({ xTicks, xTitle, tiers }: Scene, surface: Surface): void {
   const size = 13;
   const last = tiers.at(-1)?.view;
   if (last) {
@@ -72,6 +73,8 @@ function paintNumbers({ xTicks, tiers }: Scene, surface: Surface): void {
     xTicks.forEach(({ value, text }) =>
       surface.text(text, last.toX(value), y, { tone: 'quiet', size, anchor: 'middle' }),
     );
+    const middle = last.frame.left + last.frame.width / 2;
+    if (xTitle) surface.text(xTitle, middle, y + 20, { tone: 'ink', size: 14, anchor: 'middle' });
   }
   for (const { view, yTicks } of tiers) {
     yTicks.forEach(({ value, text }) =>
@@ -115,6 +118,18 @@ function paintMark(mark: Mark, surface: Surface, { entry }: Emphasis): void {
       surface.path(build, { stroke: mark.tone, width: 1.25 });
       return;
     }
+    case 'dots':
+      surface.path(
+        (pen) => {
+          for (let i = 0; i + 1 < mark.points.length; i += 2) {
+            const [x, y] = [mark.points[i] as number, mark.points[i + 1] as number];
+            pen.moveTo(x + measuredRadius, y);
+            pen.arc(x, y, measuredRadius, 0, fullCircle);
+          }
+        },
+        { fill: mark.tone },
+      );
+      return;
     case 'note':
       surface.text(mark.text, mark.x, mark.y, { tone: mark.tone, size: 13, anchor: mark.anchor });
       return;

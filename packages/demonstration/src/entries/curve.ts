@@ -1,5 +1,6 @@
 import type { Expression, Functions, Program, Rational } from '@yperkine/core';
 import type { Line } from '../numbers/line.ts';
+import type { Unit } from '../units/unit.ts';
 import type { Id } from '../schema/fields.ts';
 
 /** A function of one variable that can be drawn: a given one or a derivative. */
@@ -14,6 +15,8 @@ export interface CurveResult {
   readonly program: Program;
   /** Defined functions that the body mentions, itself included. */
   readonly functions: Functions;
+  /** The unit of its heights. */
+  readonly unit: Unit;
   /** Values in the order of `program.parameters`. */
   readonly parameters: readonly number[];
   readonly exactParameters: ReadonlyMap<string, Rational>;

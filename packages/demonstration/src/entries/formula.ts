@@ -10,6 +10,8 @@ import {
 } from '@yperkine/core';
 import type { Directory } from '../resolve/directory.ts';
 import type { Id } from '../schema/fields.ts';
+import { inferredUnit, type UnitsOfNames } from '../units/inferred.ts';
+import { bare, readUnit, type Unit } from '../units/unit.ts';
 import type { WorkContext } from './kind.ts';
 import { failed, type Outcome } from './outcome.ts';
 
@@ -57,6 +59,28 @@ export function functionsMentioned(body: Expression, context: WorkContext): Func
       functions.set(curve.name, { variables: [curve.variable], body: curve.body });
   }
   return functions;
+}
+
+/** The units of everything that a formula may name. */
+export const unitsOfNames = ({ unit, directory, xUnit }: WorkContext): UnitsOfNames => ({
+  of(name) {
+    const known = unit(directory.idOf.get(name) ?? '');
+    return known && known.size > 0 ? known : undefined;
+  },
+  x: xUnit,
+});
+
+/** The unit that a function is given, or the one that follows from what it is made of; and a warning about unlike ones. */
+export function statedUnit(
+  stated: string,
+  body: Expression,
+  context: WorkContext,
+): { unit: Unit; sentence: string } {
+  const { unit, clash } = inferredUnit(body, unitsOfNames(context));
+  return {
+    unit: stated.trim() === '' ? (unit ?? bare) : readUnit(stated),
+    sentence: clash === null ? '' : `This adds ${clash}, which are not the same kind of quantity.`,
+  };
 }
 
 /** Values of parameters by name, exact where they are. A parameter that cannot be worked out is undefined. */

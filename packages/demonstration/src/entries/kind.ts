@@ -8,6 +8,7 @@ import type { TierView } from '../scene/view.ts';
 import type { Id } from '../schema/fields.ts';
 import type { CurveResult } from './curve.ts';
 import type { Outcome } from './outcome.ts';
+import type { Unit } from '../units/unit.ts';
 import type { ParameterResult } from './parameter/parameter.ts';
 
 /** What an entry may look at while it is worked out: everything else is none of its business. */
@@ -15,12 +16,16 @@ export interface WorkContext {
   readonly id: Id;
   readonly directory: Directory;
   readonly rule: RoundingRule;
+  /** The unit along the x-axis. */
+  readonly xUnit: Unit;
   /** The value of a parameter that is shown just now, where it differs from the document. */
   readonly staged: string | number | undefined;
   /** A parameter that this entry depends on. */
   parameter(id: Id): ParameterResult | undefined;
   /** The number that an entry stands for: a parameter or a named value. */
   number(id: Id): KnownNumber | undefined;
+  /** The unit of the number or of the curve's heights that an entry stands for. */
+  unit(id: Id): Unit | undefined;
   /** A curve that this entry depends on, whatever kind of entry draws it. */
   curve(id: Id): CurveResult | undefined;
 }
@@ -59,6 +64,8 @@ export interface EntryKind<E, R> {
   head(entry: E, result: R | undefined): Head;
   /** The number that its name stands for, for kinds that define one. */
   number?(result: R): KnownNumber;
+  /** The unit of that number, where it has one. */
+  unit?(result: R): Unit;
   /** The curve that it draws, for kinds that draw one. */
   curve?(result: R): CurveResult;
 }

@@ -1,3 +1,6 @@
+import { agreementKind } from './agreement/agreement.ts';
+import { differenceQuotientKind } from './differenceQuotient/differenceQuotient.ts';
+import { dataKind } from './data/data.ts';
 import { derivativeKind } from './derivative/derivative.ts';
 import { functionKind } from './function/function.ts';
 import { givenDerivativeKind } from './givenDerivative/givenDerivative.ts';
@@ -15,6 +18,7 @@ import { valueTableKind } from './valueTable/valueTable.ts';
 /** Every kind of entry: adding one adds a folder and a row here. */
 export const entryKinds = {
   function: functionKind,
+  data: dataKind,
   parameter: parameterKind,
   point: pointKind,
   tangent: tangentKind,
@@ -22,6 +26,8 @@ export const entryKinds = {
   value: valueKind,
   valueTable: valueTableKind,
   derivative: derivativeKind,
+  differenceQuotient: differenceQuotientKind,
+  agreement: agreementKind,
   givenDerivative: givenDerivativeKind,
   lens: lensKind,
   normal: normalKind,

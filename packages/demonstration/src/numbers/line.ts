@@ -1,4 +1,5 @@
 import { latexName, type KnownNumber } from '@yperkine/core';
+import { unitText, type Unit } from '../units/unit.ts';
 import { format, formatTidily, relation, type FormattedNumber, type RoundingRule } from './format.ts';
 
 /** A piece of a typeset line: LaTeX that stays as it is, or a live number put in as text. */
@@ -8,6 +9,9 @@ export type Line = readonly Part[];
 
 export const latex = (text: string): Part => ({ kind: 'latex', latex: text });
 export const live = (text: string): Part => ({ kind: 'number', text });
+
+/** A unit behind a number, or nothing for a bare one. */
+export const unitPart = (unit: Unit): Part[] => (unit.size === 0 ? [] : [live(` ${unitText(unit)}`)]);
 
 /** The relation as a live part: it changes between = and ≈ while a number moves, and nothing is typeset again. */
 export const liveRelation = (isExact: boolean): Part => live(` ${relation(isExact)} `);

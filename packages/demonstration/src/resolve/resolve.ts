@@ -7,6 +7,7 @@ import type { ParameterResult } from '../entries/parameter/parameter.ts';
 import type { RoundingRule } from '../numbers/format.ts';
 import { inOrder, type Document, type Entry, type Id } from '../schema/document.ts';
 import type { Stage } from '../stage/stage.ts';
+import { readUnit, type Unit } from '../units/unit.ts';
 import { directoryOf, type Directory } from './directory.ts';
 
 /** An entry with what came out of it. The same object comes back while nothing it depends on changed. */
@@ -23,6 +24,9 @@ export interface Resolution {
   readonly entries: ReadonlyMap<Id, Resolved>;
   readonly directory: Directory;
   readonly rule: RoundingRule;
+  /** The unit along the x-axis, and as it is typed. */
+  readonly xUnit: Unit;
+  readonly xUnitText: string;
   /** Ids of the entries that were worked out again this time. */
   readonly workedOut: readonly Id[];
 }
@@ -38,6 +42,7 @@ export function resolve(document: Document, stage: Stage, previous?: Resolution)
 class Resolver {
   private readonly directory: Directory;
   private readonly rule: RoundingRule;
+  private readonly xUnit: Unit;
   private readonly done = new Map<Id, Resolved>();
   private readonly open = new Set<Id>();
   private readonly workedOut: Id[] = [];
@@ -49,6 +54,8 @@ class Resolver {
   ) {
     const directory = directoryOf(document);
     this.directory = previous?.directory.key === directory.key ? previous.directory : directory;
+    const isSameUnit = previous !== undefined && previous.xUnitText === document.xUnit;
+    this.xUnit = isSameUnit ? previous.xUnit : readUnit(document.xUnit);
     const isSameRule = previous?.rule.decimals === document.decimals;
     this.rule = isSameRule ? previous.rule : { decimals: document.decimals, decimalMark: '.' };
   }
@@ -57,7 +64,14 @@ class Resolver {
     const order = inOrder(this.document.entries).map(([id]) => id);
     order.forEach((id) => this.visit(id));
     const entries = new Map(order.map((id) => [id, this.done.get(id) as Resolved]));
-    return { entries, directory: this.directory, rule: this.rule, workedOut: this.workedOut };
+    return {
+      entries,
+      directory: this.directory,
+      rule: this.rule,
+      xUnit: this.xUnit,
+      xUnitText: this.document.xUnit,
+      workedOut: this.workedOut,
+    };
   }
 
   private visit(id: Id): Resolved | undefined {
@@ -73,7 +87,7 @@ class Resolver {
       (dependency) => this.open.has(dependency) && !this.done.has(dependency),
     );
     const staged = this.stage.values[id];
-    const inputs = [entry, this.directory, this.rule, staged, inCircle, ...results];
+    const inputs = [entry, this.directory, this.rule, this.xUnit, staged, inCircle, ...results];
     const resolved = this.reuse(id, inputs) ?? this.workOut(id, entry, kind, inputs, inCircle);
     this.done.set(id, resolved);
     this.open.delete(id);
@@ -114,9 +128,11 @@ class Resolver {
       id,
       directory: this.directory,
       rule: this.rule,
+      xUnit: this.xUnit,
       staged: this.stage.values[id],
       parameter: (of) => parameterIn(this.done.get(of)),
       number: (of) => numberIn(this.done.get(of)),
+      unit: (of) => unitIn(this.done.get(of)),
       curve: (of) => curveIn(this.done.get(of)),
     };
   }
@@ -130,6 +146,12 @@ function parameterIn(resolved: Resolved | undefined): ParameterResult | undefine
 
 function numberIn(resolved: Resolved | undefined): KnownNumber | undefined {
   return resolved?.outcome.ok ? kindOf(resolved.entry).number?.(resolved.outcome.result) : undefined;
+}
+
+function unitIn(resolved: Resolved | undefined): Unit | undefined {
+  if (!resolved?.outcome.ok) return undefined;
+  const { unit, curve } = kindOf(resolved.entry);
+  return unit?.(resolved.outcome.result) ?? curve?.(resolved.outcome.result).unit;
 }
 
 function curveIn(resolved: Resolved | undefined): CurveResult | undefined {

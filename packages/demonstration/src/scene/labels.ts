@@ -123,6 +123,8 @@ function pointsOf(mark: Mark): number[] {
     case 'vertex':
     case 'dot':
       return [mark.x, mark.y];
+    case 'dots':
+      return [...mark.points];
     case 'lens':
       return discOf(mark);
     case 'note':

@@ -16,18 +16,21 @@ export interface TierFrame {
 }
 
 /** Widths in pixels of what surrounds the graphs. */
-export const furniture = { left: 54, right: 18, title: 34, xNumbers: 30 } as const;
+export const furniture = { left: 54, right: 18, title: 34, xNumbers: 30, xTitle: 20 } as const;
 
 /** The first tier is this much taller than each one under it. */
 const firstTierWeight = 1.7;
 
-/** The frames of the tiers from top to bottom; all have the same left and right. */
-export function layOut(document: Document, size: SceneSize): TierFrame[] {
+/** The frames of the tiers from top to bottom; all have the same left and right. A title of the x-axis takes a line of its own. */
+export function layOut(document: Document, size: SceneSize, hasXTitle = false): TierFrame[] {
   const tiers = inOrder(document.tiers);
-  const room = size.furniture ? furniture : { left: 0, right: 0, title: 0, xNumbers: 0 };
+  const room = size.furniture ? furniture : { left: 0, right: 0, title: 0, xNumbers: 0, xTitle: 0 };
   const weights = tiers.map((_, i) => (i === 0 ? firstTierWeight : 1));
   const total = weights.reduce((sum, weight) => sum + weight, 0);
-  const available = Math.max(tiers.length, size.height - room.xNumbers - tiers.length * room.title);
+  const available = Math.max(
+    tiers.length,
+    size.height - room.xNumbers - (hasXTitle ? room.xTitle : 0) - tiers.length * room.title,
+  );
   const left = room.left;
   const width = Math.max(1, size.width - room.left - room.right);
   let top = 0;

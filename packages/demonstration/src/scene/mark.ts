@@ -61,6 +61,8 @@ export type Mark =
     }
   /** A place on a curve that is read, not dragged. */
   | { readonly kind: 'dot'; readonly x: number; readonly y: number; readonly tone: Tone }
+  /** Measured places, as x₀ y₀ x₁ y₁ …; small, since there are many. */
+  | { readonly kind: 'dots'; readonly points: readonly number[]; readonly tone: Tone }
   /** A text in a box of its own near a place; the scene finds where it covers nothing. */
   | {
       readonly kind: 'label';

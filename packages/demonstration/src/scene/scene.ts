@@ -5,6 +5,7 @@ import { format } from '../numbers/format.ts';
 import { curveOf, parameterOf, type Resolution, type Resolved } from '../resolve/resolve.ts';
 import { placeOfStudy, type Document, type Id } from '../schema/document.ts';
 import type { Stage } from '../stage/stage.ts';
+import { unitText, type Unit } from '../units/unit.ts';
 import { placeLabels, type PlacedLabel } from './labels.ts';
 import { layOut, type SceneSize } from './layout.ts';
 import type { Mark, MarkOf } from './mark.ts';
@@ -62,6 +63,8 @@ export interface Scene {
   readonly size: SceneSize;
   readonly x: Range;
   readonly xTicks: readonly Tick[];
+  /** The title of the x-axis; empty where the variable says enough. */
+  readonly xTitle: string;
   readonly tiers: readonly SceneTier[];
   /** Pixel of the vertical line through all tiers, if a parameter is being read. */
   readonly readingX: number | null;
@@ -97,7 +100,8 @@ export function buildScene(input: SceneInput, previous?: Scene): Scene {
   const x = shownX(document, stage);
   const memory = new Map<string, { from: Resolved; view: TierView; marks: readonly Mark[] }>();
   const markedAgain: Id[] = [];
-  const tiers = layOut(document, size).map(({ id, frame }) => {
+  const xTitle = xTitleOf(document, input.resolution);
+  const tiers = layOut(document, size, xTitle !== '').map(({ id, frame }) => {
     const next = new TierView(id, frame, x, shownY(document, stage, id), input.resolution.rule, size.density);
     const view = reusedView(next, previous);
     const marks = marksOf(input.resolution, view, previous?.memory, memory, markedAgain);
@@ -109,9 +113,10 @@ export function buildScene(input: SceneInput, previous?: Scene): Scene {
     size,
     x,
     xTicks: ticksOf(x, document.xTicks, xRoom),
+    xTitle,
     tiers,
     readingX: readingPixel(input, tiers[0]?.view),
-    handles: tiers.flatMap(handlesOf),
+    handles: tiers.flatMap(handlesOf).filter(({ parameter }) => !isFixed(document, parameter)),
     vertices: tiers.flatMap(verticesOf),
     markedAgain,
     memory,
@@ -149,7 +154,7 @@ function sceneTier({ document, resolution }: SceneInput, view: TierView, marks: 
   return {
     id: view.id,
     view,
-    title: titleOf(curvesIn(resolution, view.id)),
+    title: titleOf(curvesIn(resolution, view.id), document.tiers[view.id]?.title ?? ''),
     yTicks: ticksOf(
       view.y,
       document.tiers[view.id]?.yTicks ?? null,
@@ -168,7 +173,19 @@ export function curvesIn(resolution: Resolution, tier: Id): { id: Id; curve: Cur
     .filter((found): found is { id: Id; curve: CurveResult } => found.curve?.tier === tier);
 }
 
-function titleOf(curves: readonly { curve: CurveResult }[]): TierTitle | null {
+/** "t in min", or the typed title with the unit; nothing where there is neither. */
+function xTitleOf({ xTitle }: Document, resolution: Resolution): string {
+  const { entries, xUnit } = resolution;
+  const typed = xTitle.trim();
+  if (typed === '' && xUnit.size === 0) return '';
+  const curves = [...entries.keys()].map((id) => curveOf(resolution, id));
+  return inUnit(typed || (curves.find((curve) => curve !== undefined)?.variable ?? 'x'), xUnit);
+}
+
+const inUnit = (words: string, unit: Unit): string =>
+  [words, unit.size === 0 ? '' : `in ${unitText(unit)}`].filter((part) => part !== '').join(' ');
+
+function titleOf(curves: readonly { curve: CurveResult }[], typed: string): TierTitle | null {
   const curve = curves[0]?.curve;
   if (!curve) return null;
   const names = curves.map(({ curve: { name, order, family, variable } }) => ({
@@ -176,7 +193,8 @@ function titleOf(curves: readonly { curve: CurveResult }[]): TierTitle | null {
     tone: toneOf(order, family),
   }));
   const isOne = curves.length === 1 && curve.order > 0;
-  return { names, words: isOne ? `slope of ${primed(curve.name, curve.order - 1)}` : '' };
+  const usual = isOne ? `slope of ${primed(curve.name, curve.order - 1)}` : '';
+  return { names, words: inUnit(typed.trim() || usual, curve.unit) };
 }
 
 function valueHere({ resolution, here }: SceneInput): number | null {
@@ -224,6 +242,12 @@ function verticesOf({ id, view, marks }: SceneTier): VertexHandle[] {
     y,
     isVisible: isInside(view, x, y),
   }));
+}
+
+/** A point that nothing moves is drawn, but cannot be taken hold of. */
+function isFixed({ entries }: Document, parameter: Id): boolean {
+  const entry = entries[parameter];
+  return entry?.kind === 'parameter' && entry.moves === 'fixed';
 }
 
 /** One handle for points that lie on one another. */

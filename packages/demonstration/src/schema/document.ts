@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { entryKinds } from '../entries/table.ts';
-import { finite, idSchema, limits, rangeSchema, type Id } from './fields.ts';
+import { finite, idSchema, limits, rangeSchema, unitSchema, type Id } from './fields.ts';
 
 export * from './fields.ts';
 
@@ -21,9 +21,16 @@ export const tierSchema = z.strictObject({
   y: rangeSchema,
   /** Distance of the tick numbers; null lets the program choose. */
   yTicks: finite.positive().nullable(),
+  /** The title of its axis; empty for what its curves say by themselves. */
+  title: z.string().max(limits.title),
 });
 
-export const currentVersion = 2;
+export type Tier = z.infer<typeof tierSchema>;
+
+/** A tier at its place in the stack, with a window for its heights. */
+export const newTier = (order: number, y: Tier['y']): Tier => ({ order, y, yTicks: null, title: '' });
+
+export const currentVersion = 3;
 
 export const documentSchema = z.strictObject({
   format: z.literal('yperkine-demonstration'),
@@ -35,6 +42,9 @@ export const documentSchema = z.strictObject({
   xTicks: finite.positive().nullable(),
   /** The x-limits were typed: Fit leaves them and chooses the heights alone. */
   xTyped: z.boolean(),
+  /** The title of the x-axis, empty for the variable alone, and its unit. */
+  xTitle: z.string().max(limits.title),
+  xUnit: unitSchema,
   entries: z
     .record(idSchema, entrySchema)
     .refine((entries) => Object.keys(entries).length <= limits.entries, { message: 'too many entries' }),
@@ -56,8 +66,10 @@ export function emptyDocument(title = 'Untitled demonstration'): Document {
     x: { from: -5, to: 5 },
     xTicks: null,
     xTyped: false,
+    xTitle: '',
+    xUnit: '',
     entries: {},
-    tiers: { [firstTier]: { order: 1, y: { from: -5, to: 5 }, yTicks: null } },
+    tiers: { [firstTier]: newTier(1, { from: -5, to: 5 }) },
   };
 }
 

@@ -2,7 +2,7 @@ import { rational } from '@yperkine/core';
 import { z } from 'zod';
 
 /** Limits that keep any stored document small enough to be worked out at once. */
-export const limits = { entries: 500, tiers: 20, text: 10_000, title: 200 } as const;
+export const limits = { entries: 500, tiers: 20, text: 10_000, data: 600_000, title: 200, unit: 40 } as const;
 
 export const idSchema = z.string().regex(/^[\w-]{1,40}$/);
 export type Id = string;
@@ -21,6 +21,9 @@ export const rangeSchema = z
 
 /** Text that is kept as typed even while it cannot be read. */
 export const typedSchema = z.string().max(limits.text);
+
+/** A unit of measurement as it is typed; empty for a bare number. */
+export const unitSchema = z.string().max(limits.unit);
 
 /** What every entry has. */
 export const common = {

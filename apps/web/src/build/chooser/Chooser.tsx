@@ -1,11 +1,12 @@
 import { Dialog, DialogPanel, DialogTitle } from '@headlessui/react';
 import { latexFunction } from '@yperkine/core';
-import { curveOf, primed, type CurveResult, type Id, type Resolution } from '@yperkine/demonstration';
+import { primed, type Id } from '@yperkine/demonstration';
 import { Search } from 'lucide-react';
 import { useState } from 'react';
 import { Typeset } from '../../parts/Typeset.tsx';
 import { Veil } from '../../parts/Veil.tsx';
 import { useWorkbench, useWorkbenchState } from '../../state/context.ts';
+import { curvesOf, type Curve } from '../../state/curves.ts';
 import { questions, type GivenOffer, type Offer } from '../studies/study.ts';
 import { givens, offers } from '../studies/table.ts';
 
@@ -13,18 +14,6 @@ import { givens, offers } from '../studies/table.ts';
 export function Chooser() {
   const choosing = useWorkbenchState((state) => state.choosing);
   return choosing ? <Open first={choosing.on} /> : null;
-}
-
-interface Curve {
-  readonly id: Id;
-  readonly curve: CurveResult;
-}
-
-function curvesOf(resolution: Resolution): Curve[] {
-  return [...resolution.entries.keys()].flatMap((id) => {
-    const curve = curveOf(resolution, id);
-    return curve ? [{ id, curve }] : [];
-  });
 }
 
 const isAbout = ({ title, words }: Pick<Offer, 'title' | 'words'>, sought: string): boolean =>

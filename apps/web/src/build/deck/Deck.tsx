@@ -11,7 +11,7 @@ export function Deck() {
     workbench.store,
     useShallow((state) =>
       inOrder(state.document.entries)
-        .filter(([, { kind }]) => kind === 'parameter')
+        .filter(([, entry]) => entry.kind === 'parameter' && entry.moves === 'slider')
         .map(([id]) => id),
     ),
   );

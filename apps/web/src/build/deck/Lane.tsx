@@ -1,5 +1,5 @@
 import { latexName, rational } from '@yperkine/core';
-import type { EntryOf, Id, ParameterResult } from '@yperkine/demonstration';
+import { unitText, withUnit, type EntryOf, type Id, type ParameterResult } from '@yperkine/demonstration';
 import clsx from 'clsx';
 import { Pause, Play } from 'lucide-react';
 import type { CSSProperties } from 'react';
@@ -71,7 +71,7 @@ function LaneSlider({ id, entry }: { id: Id; entry: EntryOf<'parameter'> }) {
       </div>
     );
   }
-  const { scale, value, text } = outcome.result as ParameterResult;
+  const { scale, value, text, unit } = outcome.result as ParameterResult;
   const [from, to] = [rational.toNumber(scale.from), rational.toNumber(scale.to)];
   const share = Math.min(1, Math.max(0, (value.value - from) / (to - from)));
   const settle = () => workbench.settle(id);
@@ -81,16 +81,18 @@ function LaneSlider({ id, entry }: { id: Id; entry: EntryOf<'parameter'> }) {
         label={`Value of ${entry.name}`}
         isLabelHidden
         value={text.replace('−', '-')}
+        refuse={(next) => (entry.whole && !isWhole(next) ? `${entry.name} takes whole numbers only.` : null)}
         onCommit={(next) => {
           workbench.stop();
           workbench.setValue(id, next);
         }}
         className="w-22 shrink-0 text-right [&_input]:rounded-none [&_input]:border-transparent [&_input]:border-b-rule [&_input]:bg-transparent [&_input]:text-right [&_input]:hover:border-b-ink [&_input]:focus:border-b-ink"
       />
+      {unit.size > 0 && <span className="text-sm text-quiet">{unitText(unit)}</span>}
       <input
         type="range"
         aria-label={entry.name}
-        aria-valuetext={text}
+        aria-valuetext={withUnit(text, unit)}
         min={from}
         max={to}
         step={Number(entry.step)}
@@ -105,6 +107,8 @@ function LaneSlider({ id, entry }: { id: Id; entry: EntryOf<'parameter'> }) {
     </>
   );
 }
+
+const isWhole = (text: string): boolean => Number.isInteger(Number(text));
 
 /** The browser's number text as a decimal without a small e. */
 const decimal = (text: string): string => text.replace('e', 'E');

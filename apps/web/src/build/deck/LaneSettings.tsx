@@ -5,7 +5,9 @@ import { useState } from 'react';
 import { rational } from '@yperkine/core';
 import { Button, iconButtonClass } from '../../parts/Button.tsx';
 import { NumberField } from '../../parts/NumberField.tsx';
-import { removeEntry } from '../../state/actions.ts';
+import { UnitField } from '../studies/UnitField.tsx';
+import { setWhole } from '../../state/parameters.ts';
+import { removeEntry, setField } from '../../state/actions.ts';
 import { useWorkbench } from '../../state/context.ts';
 
 export const repeatNames: Readonly<Record<Repeat, string>> = {
@@ -22,11 +24,19 @@ export const repeatIcons = {
 type Field = 'from' | 'to' | 'step' | 'seconds';
 
 /** What would be wrong with a parameter's settings, as a sentence. */
-function problemWith({ from, to, step, seconds }: Record<Field, string>): string | null {
+function problemWith({
+  from,
+  to,
+  step,
+  seconds,
+  whole,
+}: Record<Field, string> & { whole: boolean }): string | null {
   const number = (text: string) => rational.parseDecimal(text) ?? rational.zero;
   if (rational.compare(number(from), number(to)) >= 0)
     return 'The left limit must be smaller than the right one.';
   if (!(Number(step) > 0)) return 'The step must be greater than zero.';
+  if (whole && [from, to, step].some((text) => !Number.isInteger(Number(text))))
+    return 'Limits and step are whole numbers, too.';
   if (!(Number(seconds) > 0)) return 'A run must take some time.';
   return null;
 }
@@ -64,6 +74,18 @@ export function LaneSettings({ id, entry }: { id: Id; entry: EntryOf<'parameter'
           {field('to', 'To')}
           {field('step', 'Step')}
           {field('seconds', 'Seconds a run')}
+        </div>
+        <div className="mt-3 grid grid-cols-2 items-end gap-3">
+          <UnitField value={entry.unit} onCommit={(unit) => setField(workbench, id, 'unit', unit)} />
+          <label className="flex min-h-9 items-center gap-2">
+            <input
+              type="checkbox"
+              checked={entry.whole}
+              onChange={() => setWhole(workbench, id, !entry.whole)}
+              className="size-4 accent-ink"
+            />
+            Whole numbers
+          </label>
         </div>
         {problem && (
           <p role="alert" className="mt-2 text-sm text-danger">

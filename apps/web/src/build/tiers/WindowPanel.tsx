@@ -1,8 +1,19 @@
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
 import { rational, type Range } from '@yperkine/core';
-import { curvesIn, inOrder, isDrawable, shownX, shownY, type Edit, type Id } from '@yperkine/demonstration';
+import {
+  curvesIn,
+  inOrder,
+  isDrawable,
+  limits,
+  shownX,
+  shownY,
+  type Edit,
+  type Id,
+} from '@yperkine/demonstration';
+import clsx from 'clsx';
 import { useState } from 'react';
 import { Button } from '../../parts/Button.tsx';
+import { TextField } from '../../parts/TextField.tsx';
 import { NumberField } from '../../parts/NumberField.tsx';
 import { fit } from '../../state/actions.ts';
 import { useWorkbench, useWorkbenchState } from '../../state/context.ts';
@@ -28,7 +39,10 @@ export function WindowTools() {
         <PopoverButton title="Limits and ticks of the axes" className={tool}>
           Axes
         </PopoverButton>
-        <PopoverPanel anchor={{ to: 'bottom end', gap: 6 }} className="card z-30 w-96 max-w-[94vw] p-4">
+        <PopoverPanel
+          anchor={{ to: 'bottom end', gap: 6 }}
+          className="card z-30 max-h-[80dvh]! w-96 max-w-[94vw] overflow-y-auto p-4"
+        >
           <WindowForm />
         </PopoverPanel>
       </Popover>
@@ -45,6 +59,7 @@ function WindowForm() {
   const resolution = useWorkbenchState((state) => state.resolution);
   const [problem, setProblem] = useState<{ axis: Axis; message: string } | null>(null);
 
+  const variable = curvesIn(resolution, inOrder(document.tiers)[0]?.[0] ?? '')[0]?.curve.variable ?? 'x';
   const setRange = (axis: Axis, range: Range) => {
     const message = !(range.from < range.to)
       ? 'The first limit must be smaller than the second.'
@@ -62,6 +77,19 @@ function WindowForm() {
       { at: 'document', field: 'xTyped', old: document.xTyped, new: true },
     ];
   };
+  const setTitle = (axis: Axis, title: string) =>
+    workbench.change([
+      axis === 'x'
+        ? { at: 'document', field: 'xTitle', old: document.xTitle, new: title }
+        : {
+            at: 'field',
+            of: 'tiers',
+            id: axis,
+            field: 'title',
+            old: document.tiers[axis]?.title,
+            new: title,
+          },
+    ]);
   const setTicks = (axis: Axis, text: string) => {
     const spacing = text === '' ? null : Number(text);
     if (spacing !== null && !(spacing > 0))
@@ -81,7 +109,7 @@ function WindowForm() {
     ]);
   };
 
-  const row = (axis: Axis, label: string, range: Range, ticks: number | null) => (
+  const row = (axis: Axis, label: string, range: Range, ticks: number | null, title: string) => (
     <fieldset key={axis} className="mb-3">
       <legend className="mb-1 font-semibold">{label}</legend>
       <div className="grid grid-cols-3 gap-2.5">
@@ -102,6 +130,24 @@ function WindowForm() {
           onCommit={(v) => setTicks(axis, v)}
         />
       </div>
+      <div className={clsx('mt-2 grid gap-2.5', axis === 'x' && 'grid-cols-[2fr_1fr]')}>
+        <TextField
+          label="Title"
+          maxLength={limits.title}
+          value={title}
+          onCommit={(text) => setTitle(axis, text)}
+        />
+        {axis === 'x' && (
+          <TextField
+            label={`Unit of ${variable}`}
+            maxLength={limits.unit}
+            value={document.xUnit}
+            onCommit={(unit) =>
+              workbench.change([{ at: 'document', field: 'xUnit', old: document.xUnit, new: unit }])
+            }
+          />
+        )}
+      </div>
       {problem?.axis === axis && (
         <p role="alert" className="mt-1.5 text-sm text-danger">
           {problem.message}
@@ -114,11 +160,10 @@ function WindowForm() {
     const curve = curvesIn(resolution, tier)[0]?.curve;
     return curve ? `Heights of ${curve.name}${'′'.repeat(curve.order)}` : 'Heights';
   };
-  const variable = curvesIn(resolution, tiers[0]?.[0] ?? '')[0]?.curve.variable ?? 'x';
   return (
     <>
-      {row('x', `Along ${variable}`, shownX(document, stage), document.xTicks)}
-      {tiers.map(([id, tier]) => row(id, nameOf(id), shownY(document, stage, id), tier.yTicks))}
+      {row('x', `Along ${variable}`, shownX(document, stage), document.xTicks, document.xTitle)}
+      {tiers.map(([id, tier]) => row(id, nameOf(id), shownY(document, stage, id), tier.yTicks, tier.title))}
       <div className="flex flex-wrap gap-2">
         <Button onClick={() => fit(workbench, 'height')}>Fit the heights</Button>
         {document.xTyped && (

@@ -1,6 +1,7 @@
 import {
   headOfEntry,
   kindOf,
+  placeOfStudy,
   type Entry,
   type EntryOf,
   type EntryProblem,
@@ -17,6 +18,9 @@ import { useStore } from 'zustand';
 import { useShallow } from 'zustand/shallow';
 import { ActionMenu, type MenuAction } from '../../parts/ActionMenu.tsx';
 import { FormulaLine } from '../../parts/Typeset.tsx';
+import { setMoves } from '../../state/parameters.ts';
+import { PlaceField } from './PlaceField.tsx';
+import { isInOwnTier, moveToTier, otherTiers } from '../../state/tiers.ts';
 import { removeEntry, setField } from '../../state/actions.ts';
 import { useResolved, useWorkbench, useWorkbenchState } from '../../state/context.ts';
 import type { Workbench } from '../../state/workbench.ts';
@@ -103,12 +107,41 @@ function actionsFor(workbench: Workbench, id: Id, entry: Entry): MenuAction[] {
     ...('text' in entry ? [{ label: 'Change the formula', run: () => workbench.openEntry(id) }] : []),
     ...(draws ? [{ label: 'Show more of it …', run: () => workbench.choosing({ on: id }) }] : []),
     ...own,
+    ...placeActions(workbench, entry),
+    ...(draws ? tierActions(workbench, id) : []),
     {
       label: entry.hidden ? 'Show on the graph' : 'Hide on the graph',
       run: () => setField(workbench, id, 'hidden', !entry.hidden),
     },
     { label: 'Delete', run: () => removeEntry(workbench, id), isDangerous: true },
   ];
+}
+
+/** A place is moved by a slider, by its point alone, or not at all. */
+const moving = {
+  slider: 'Move it by a slider',
+  free: 'Move it by its point alone',
+  fixed: 'Keep it fixed',
+} as const;
+
+function placeActions(workbench: Workbench, entry: Entry): MenuAction[] {
+  const parameter = placeOfStudy(entry)?.parameter ?? '';
+  const place = workbench.state.document.entries[parameter];
+  if (place?.kind !== 'parameter') return [];
+  return (Object.keys(moving) as (keyof typeof moving)[])
+    .filter((moves) => moves !== place.moves)
+    .map((moves) => ({ label: moving[moves], run: () => setMoves(workbench, parameter, moves) }));
+}
+
+/** Any curve may be laid on any tier. */
+function tierActions(workbench: Workbench, id: Id): MenuAction[] {
+  const others = otherTiers(workbench, id).map((tier) => ({
+    label: `Draw it with ${tier.name}`,
+    run: () => moveToTier(workbench, id, tier.id),
+  }));
+  return isInOwnTier(workbench, id)
+    ? others
+    : [...others, { label: 'Give it a tier of its own', run: () => moveToTier(workbench, id) }];
 }
 
 function Card({ id, entry }: { id: Id; entry: Entry }) {
@@ -119,6 +152,7 @@ function Card({ id, entry }: { id: Id; entry: Entry }) {
   return (
     <CardFrame id={id} head={head} isHidden={entry.hidden} actions={actionsFor(workbench, id, entry)}>
       {'text' in entry ? <GivenBody id={id} entry={entry} /> : <StudyBody id={id} tone={head.tone} />}
+      <PlaceField study={id} />
       {Controls && <Controls id={id} entry={entry} />}
     </CardFrame>
   );

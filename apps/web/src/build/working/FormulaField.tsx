@@ -28,6 +28,8 @@ interface FormulaFieldProps {
   readonly onEnter: (text: string) => void;
   readonly onEscape?: () => void;
   readonly onBlur?: () => void;
+  /** May take what is pasted for something else than a formula; true if it did. */
+  readonly onPaste?: (text: string) => boolean;
 }
 
 const setWrong = StateEffect.define<MarkedRange | undefined>();
@@ -96,6 +98,10 @@ export function FormulaField(props: FormulaFieldProps) {
           hint.current.of([]),
           attributes.current.of([]),
           EditorView.lineWrapping,
+          EditorView.domEventHandlers({
+            paste: (event) =>
+              latest.current.onPaste?.(event.clipboardData?.getData('text/plain') ?? '') ?? false,
+          }),
           EditorView.updateListener.of((update) => {
             if (update.docChanged) latest.current.onChange(update.state.doc.toString());
             if (update.focusChanged) onFocusChange(update.view.hasFocus);

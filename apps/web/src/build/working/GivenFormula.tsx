@@ -9,6 +9,8 @@ import {
 import { isGivenDerivative, type EntryOf, type EntryProblem, type Id } from '@yperkine/demonstration';
 import { useEffect, useId, useRef, useState } from 'react';
 import { useWorkbench, useWorkbenchState } from '../../state/context.ts';
+import { setField } from '../../state/actions.ts';
+import { UnitField } from '../studies/UnitField.tsx';
 import { FormulaField } from './FormulaField.tsx';
 import { FormulaPreview } from './FormulaPreview.tsx';
 import { Problem } from './Problem.tsx';
@@ -107,6 +109,11 @@ export function GivenFormula({
         />
       </div>
       <FormulaPreview text={text} scope={scope} />
+      {'unit' in entry && (
+        <div className="mt-2 max-w-40">
+          <UnitField value={entry.unit} onCommit={(unit) => setField(workbench, id, 'unit', unit)} />
+        </div>
+      )}
       {shown && (
         <Problem
           id={problemId}

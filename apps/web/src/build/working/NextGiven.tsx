@@ -1,3 +1,4 @@
+import { isTable } from '@yperkine/demonstration';
 import { Plus } from 'lucide-react';
 import { useId, useState } from 'react';
 import { Button } from '../../parts/Button.tsx';
@@ -29,6 +30,11 @@ export function NextGiven({ draftKey }: { draftKey: string }) {
     if (addition.ok) type('');
     else setRefused(addition);
   };
+  const takeTable = (pasted: string) => {
+    if (!isTable(pasted)) return false;
+    workbench.importing({ table: pasted, into: null });
+    return true;
+  };
   const correct = ({ problem }: Refused) => {
     if (problem?.correction === undefined) return;
     type(text.slice(0, problem.from) + problem.correction + text.slice(problem.to));
@@ -47,6 +53,7 @@ export function NextGiven({ draftKey }: { draftKey: string }) {
             autoFocus={isEmpty}
             onChange={type}
             onEnter={add}
+            onPaste={takeTable}
             {...(refused ? { describedBy: problemId } : {})}
           />
         </div>

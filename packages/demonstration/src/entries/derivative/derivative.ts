@@ -6,6 +6,7 @@ import { common, idSchema } from '../../schema/fields.ts';
 import { z } from 'zod';
 import type { EntryKind } from '../kind.ts';
 import { failed, waiting, worked, type Outcome } from '../outcome.ts';
+import { per } from '../../units/unit.ts';
 import { primed, type CurveResult } from '../curve.ts';
 
 export const derivativeSchema = z.strictObject({
@@ -32,14 +33,18 @@ export const derivativeKind: EntryKind<DerivativeEntry, CurveResult> = {
     const of = context.curve(entry.of);
     if (!of) return waiting('This waits for its function, which cannot be worked out yet.');
     const order = of.order + entry.degree;
-    const values = { parameters: of.parameters, exactParameters: of.exactParameters, family: of.family };
+    const { parameters, exactParameters, family } = of;
+    const unit = per(of.unit, context.xUnit, entry.degree);
+    const values = { parameters, exactParameters, family, unit };
     const isSame = previous?.program !== undefined && derivedFrom.get(previous.program) === of.program;
     if (isSame && previous.order === order) return worked({ ...previous, ...values, tier: entry.tier });
     try {
       const body = derivativeOf(of.body, of.variable, entry.degree);
       const program = compile(of.body, of.variable, of.functions, entry.degree);
       derivedFrom.set(program, of.program);
-      const text = `${latexFunction(of.name, order)}(${latexName(of.variable)}) = ${printLatex(body)}`;
+      const head = `${latexFunction(of.name, order)}(${latexName(of.variable)})`;
+      const isTable = body.kind === 'spline';
+      const text = isTable ? head : `${head} = ${printLatex(body)}`;
       return worked({
         name: of.name,
         order,
@@ -51,8 +56,7 @@ export const derivativeKind: EntryKind<DerivativeEntry, CurveResult> = {
         latex: text,
         lines: [[latex(text)]],
         tier: entry.tier,
-        family: of.family,
-        sentence: sentenceOf(of, entry.degree),
+        sentence: sentenceOf(of, entry.degree, isTable),
       });
     } catch (error) {
       if (error instanceof TooLarge) return failed('This derivative is too long to be worked out.');
@@ -63,9 +67,10 @@ export const derivativeKind: EntryKind<DerivativeEntry, CurveResult> = {
   marks: (id, _entry, result, tier) => (result.tier === tier.id ? [curveMark(id, result, tier)] : []),
 };
 
-function sentenceOf(of: CurveResult, degree: number): string {
+function sentenceOf(of: CurveResult, degree: number, isTable: boolean): string {
   const below = primed(of.name, of.order + degree - 1);
-  return `At each ${of.variable} its height is the slope of ${below}.`;
+  const height = `At each ${of.variable} its height is the slope of ${below}.`;
+  return isTable ? `${height} It has no value where ${below} has a corner or ends.` : height;
 }
 
 /** Which program a derivative's program was made from, so that a moving slider compiles nothing. */

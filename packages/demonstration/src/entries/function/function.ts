@@ -8,9 +8,16 @@ import {
   type Functions,
 } from '@yperkine/core';
 import { latex } from '../../numbers/line.ts';
-import { common, idSchema, typedSchema } from '../../schema/fields.ts';
+import { common, idSchema, typedSchema, unitSchema } from '../../schema/fields.ts';
 import { curveMark } from '../../scene/curveMark.ts';
-import { functionsMentioned, idsMentioned, parameterValues, rememberedHead, unreadable } from '../formula.ts';
+import {
+  functionsMentioned,
+  idsMentioned,
+  parameterValues,
+  rememberedHead,
+  statedUnit,
+  unreadable,
+} from '../formula.ts';
 import type { EntryKind } from '../kind.ts';
 import { failed, waiting, worked } from '../outcome.ts';
 import type { CurveResult } from '../curve.ts';
@@ -25,13 +32,15 @@ export const functionSchema = z.strictObject({
   tier: idSchema,
   /** The family of colours. */
   family: z.int().min(0).max(9),
+  /** The unit of its heights. */
+  unit: unitSchema,
 });
 export type FunctionEntry = z.infer<typeof functionSchema>;
 
 /** A function given by a formula, such as f(x) = 3x^2 - 5x - 2. */
 export const functionKind: EntryKind<FunctionEntry, CurveResult> = {
   schema: functionSchema,
-  defaults: { family: 0 },
+  defaults: { family: 0, unit: '' },
   standsOn: () => [],
   defines(entry) {
     const head = rememberedHead(entry.text);
@@ -68,7 +77,7 @@ export const functionKind: EntryKind<FunctionEntry, CurveResult> = {
         ...parameterValues(program.parameters, context),
         tier: entry.tier,
         family: entry.family,
-        sentence: '',
+        ...statedUnit(entry.unit, definition.body, context),
       });
     } catch (error) {
       if (error instanceof TooLarge)

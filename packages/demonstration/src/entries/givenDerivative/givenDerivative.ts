@@ -16,10 +16,11 @@ import { z } from 'zod';
 import { latex } from '../../numbers/line.ts';
 import { curveMark } from '../../scene/curveMark.ts';
 import { toneOf } from '../../scene/tone.ts';
-import { common, idSchema, typedSchema } from '../../schema/fields.ts';
+import { common, idSchema, typedSchema, unitSchema } from '../../schema/fields.ts';
 import { primed, type CurveResult } from '../curve.ts';
 import { functionsMentioned, idsMentioned, parameterValues, unreadable } from '../formula.ts';
 import type { EntryKind } from '../kind.ts';
+import { readUnit } from '../../units/unit.ts';
 import { failed, waiting, worked } from '../outcome.ts';
 
 export const givenDerivativeSchema = z.strictObject({
@@ -32,6 +33,8 @@ export const givenDerivativeSchema = z.strictObject({
   startValues: typedSchema,
   tier: idSchema,
   family: z.int().min(0).max(9),
+  /** The unit of its heights. */
+  unit: unitSchema,
 });
 export type GivenDerivativeEntry = z.infer<typeof givenDerivativeSchema>;
 
@@ -43,7 +46,7 @@ export interface GivenDerivativeResult extends CurveResult {
 /** A function that is given by one of its derivatives alone, with start values if it is to be known itself. */
 export const givenDerivativeKind: EntryKind<GivenDerivativeEntry, GivenDerivativeResult> = {
   schema: givenDerivativeSchema,
-  defaults: { startAt: '0', startValues: '', family: 0 },
+  defaults: { startAt: '0', startValues: '', family: 0, unit: '' },
   standsOn: () => [],
   dependsOn(entry, directory) {
     const given = givenIn(entry.text, directory.scope);
@@ -86,6 +89,7 @@ export const givenDerivativeKind: EntryKind<GivenDerivativeEntry, GivenDerivativ
         lines: [[latex(text)]],
         sentence: sentenceOf(name, order, starts),
         tier: entry.tier,
+        unit: readUnit(entry.unit),
         original: starts && fromDerivative(body, variable, starts.at, starts.values),
       });
     } catch (error) {

@@ -1,7 +1,8 @@
 import { isReserved, knownNumber, rational, type KnownNumber } from '@yperkine/core';
 import { z } from 'zod';
-import { format, formatSetting } from '../../numbers/format.ts';
-import { common, decimalSchema } from '../../schema/fields.ts';
+import { format, formatSetting, formatTidily, type RoundingRule } from '../../numbers/format.ts';
+import { readUnit, type Unit } from '../../units/unit.ts';
+import { common, decimalSchema, unitSchema } from '../../schema/fields.ts';
 import { sliderScale, type SliderScale } from '../../stage/slider.ts';
 import type { EntryKind } from '../kind.ts';
 import { failed, worked } from '../outcome.ts';
@@ -20,6 +21,11 @@ export const parameterSchema = z.strictObject({
   /** Seconds that one run from limit to limit takes. */
   seconds: decimalSchema,
   repeat: repeatSchema,
+  unit: unitSchema,
+  /** Whether it takes whole numbers only. */
+  whole: z.boolean(),
+  /** By a slider in the deck, by its point on the curve alone, or not at all. */
+  moves: z.enum(['slider', 'free', 'fixed']),
 });
 export type ParameterEntry = z.infer<typeof parameterSchema>;
 
@@ -29,6 +35,7 @@ export interface ParameterResult {
   /** The value as it is shown: the digits of a setting, or a rounded number while it moves. */
   readonly text: string;
   readonly scale: SliderScale;
+  readonly unit: Unit;
 }
 
 const scaleProblems = {
@@ -39,9 +46,19 @@ const scaleProblems = {
 /** A number with a slider. Its value is exact while it stands on typed digits, a float while it moves. */
 export const parameterKind: EntryKind<ParameterEntry, ParameterResult> = {
   schema: parameterSchema,
-  defaults: { from: '-5', to: '5', step: '0.1', seconds: '8', repeat: 'thereAndBack' },
+  defaults: {
+    from: '-5',
+    to: '5',
+    step: '0.1',
+    seconds: '8',
+    repeat: 'thereAndBack',
+    unit: '',
+    whole: false,
+    moves: 'slider',
+  },
   standsOn: () => [],
   number: ({ value }) => value,
+  unit: ({ unit }) => unit,
   defines: ({ name }) => ({ name, isFunction: false }),
   head: ({ name }) => ({ heading: `Slider ${name}`, tone: 'ink' }),
 
@@ -50,14 +67,25 @@ export const parameterKind: EntryKind<ParameterEntry, ParameterResult> = {
       return failed(`“${entry.name}” already has a meaning; please choose another name.`);
     const scale = sliderScale(entry);
     if (typeof scale === 'string') return failed(scaleProblems[scale]);
+    const unit = readUnit(entry.unit);
     const shown = staged ?? entry.value;
     if (typeof shown === 'number') {
-      const value = knownNumber(shown);
-      return worked({ name: entry.name, value, text: format(value, rule).text, scale });
+      // Motion passes a slider of whole numbers on from one to the next.
+      const value = entry.whole ? wholeNumber(Math.round(shown)) : knownNumber(shown);
+      return worked({ name: entry.name, value, text: textOf(value, rule), scale, unit });
     }
-    const value = knownNumber(Number(shown), rational.parseDecimal(shown));
-    return worked({ name: entry.name, value, text: formatSetting(shown, rule), scale });
+    const exact = rational.parseDecimal(shown);
+    if (entry.whole && !(exact && rational.isInteger(exact))) {
+      return failed(`${entry.name} takes whole numbers only, and ${shown.replace('-', '−')} is none.`);
+    }
+    const value = knownNumber(Number(shown), exact);
+    return worked({ name: entry.name, value, text: formatSetting(shown, rule), scale, unit });
   },
 
   marks: () => [],
 };
+
+const wholeNumber = (value: number): KnownNumber => knownNumber(value, rational.rational(value));
+
+const textOf = (value: KnownNumber, rule: RoundingRule): string =>
+  (value.exact ? formatTidily(value, rule) : format(value, rule)).text;

@@ -7,7 +7,8 @@ import {
   type Rational,
 } from '@yperkine/core';
 import { exactTextOf } from '../../numbers/exactText.ts';
-import { equalsResult, latex, live } from '../../numbers/line.ts';
+import { withUnit } from '../../units/unit.ts';
+import { equalsResult, latex, live, unitPart } from '../../numbers/line.ts';
 import { format } from '../../numbers/format.ts';
 import { toneOf } from '../../scene/tone.ts';
 import { atPlace } from '../../schema/fields.ts';
@@ -43,9 +44,15 @@ export const pointKind: EntryKind<PointEntry, PointResult> = {
     const { rule } = context;
     const name = latexFunction(curve.name, curve.order);
     const form = at.value.exact && exactTextOf(curve.body, exactValues(curve, at.value.exact), y);
-    const line = [latex(`${name}(`), live(at.text), latex(')'), ...equalsResult(y, rule, form)];
+    const line = [
+      latex(`${name}(`),
+      live(at.text),
+      latex(')'),
+      ...equalsResult(y, rule, form),
+      ...unitPart(curve.unit),
+    ];
     const sentence = Number.isFinite(y.value)
-      ? `The point lies on the curve at ${curve.variable} = ${at.text}, at the height ${format(y, rule).text}.`
+      ? `The point lies on the curve at ${curve.variable} = ${withUnit(at.text, context.xUnit)}, at the height ${withUnit(format(y, rule).text, curve.unit)}.`
       : `${curve.name} has no value at ${curve.variable} = ${at.text}.`;
     return worked({ curve, at, y, lines: [line], sentence });
   },

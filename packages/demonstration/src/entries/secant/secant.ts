@@ -7,14 +7,15 @@ import {
   type Secant,
 } from '@yperkine/core';
 import { z } from 'zod';
-import { equalsResult, latex, live, type Line } from '../../numbers/line.ts';
-import { format, type RoundingRule } from '../../numbers/format.ts';
+import { equalsResult, latex, live, unitPart, type Line } from '../../numbers/line.ts';
+import { eachUnit, per, withUnit } from '../../units/unit.ts';
+import { format } from '../../numbers/format.ts';
 import { lineMark } from '../../scene/lineMark.ts';
 import type { Mark } from '../../scene/mark.ts';
 import { toneOf } from '../../scene/tone.ts';
 import { atPlace, idSchema } from '../../schema/fields.ts';
 import { primed } from '../curve.ts';
-import type { EntryKind } from '../kind.ts';
+import type { EntryKind, WorkContext } from '../kind.ts';
 import { waiting, worked } from '../outcome.ts';
 import type { ParameterResult } from '../parameter/parameter.ts';
 import { placeOn, type Place } from '../point/point.ts';
@@ -28,6 +29,8 @@ export const secantSchema = z.strictObject({
   step: idSchema,
   direction: z.enum(['forward', 'backward', 'symmetric']),
   table: z.enum(['none', 'school', 'tooSmall']),
+  /** Whether the window along x keeps the step at the same length, whatever it shrinks to. */
+  windowFollows: z.boolean(),
 });
 export type SecantEntry = z.infer<typeof secantSchema>;
 
@@ -40,7 +43,7 @@ export interface SecantResult extends Place, StudyResult {
 /** The line through two points of a curve that are h apart, its slope, and what becomes of it as h shrinks. */
 export const secantKind: EntryKind<SecantEntry, SecantResult> = {
   schema: secantSchema,
-  defaults: { direction: 'forward', table: 'school' },
+  defaults: { direction: 'forward', table: 'school', windowFollows: false },
   standsOn: (entry) => [entry.on, entry.parameter, entry.step],
   head: (entry, result) => ({
     heading: result
@@ -62,8 +65,8 @@ export const secantKind: EntryKind<SecantEntry, SecantResult> = {
     return worked({
       ...result,
       secant: fault === null ? line : { ...line, slope: NaN },
-      lines: fault === null ? linesOf(result, context.rule) : [],
-      sentence: fault ?? sentenceOf(result, context.rule),
+      lines: fault === null ? linesOf(result, context) : [],
+      sentence: fault ?? sentenceOf(result, context),
       ...(entry.table === 'none' ? {} : { table: quotients(result, entry.table, context.rule) }),
     });
   },
@@ -115,7 +118,10 @@ function faultOf({ curve, step, secant: { from, to } }: Quotient): string | null
 
 const short = (x: number): string => String(Number(x.toPrecision(6))).replace('-', '−');
 
-function linesOf({ curve, at, step, direction, secant: { slope } }: Quotient, rule: RoundingRule): Line[] {
+function linesOf(
+  { curve, at, step, direction, secant: { slope } }: Quotient,
+  { rule, xUnit }: WorkContext,
+): Line[] {
   const f = latexFunction(curve.name, curve.order);
   const [a, h] = [at.name, step.name];
   const upper = direction === 'backward' ? `${f}(${a})` : `${f}(${a}+${h})`;
@@ -123,13 +129,16 @@ function linesOf({ curve, at, step, direction, secant: { slope } }: Quotient, ru
   const divisor = direction === 'symmetric' ? `2${h}` : h;
   const quotient = latex(`\\frac{${upper}-${lower}}{${divisor}}`);
   const settings = [latex(a), live(` = ${at.text},   `), latex(h), live(` = ${step.text}`)];
-  return [[quotient, ...equalsResult(knownNumber(slope), rule)], settings];
+  return [
+    [quotient, ...equalsResult(knownNumber(slope), rule), ...unitPart(per(curve.unit, xUnit))],
+    settings,
+  ];
 }
 
-function sentenceOf({ curve, secant: { from, to, slope } }: Quotient, rule: RoundingRule): string {
-  const text = format(knownNumber(Math.abs(slope)), rule).text;
+function sentenceOf({ curve, secant: { from, to, slope } }: Quotient, { rule, xUnit }: WorkContext): string {
+  const text = withUnit(format(knownNumber(Math.abs(slope)), rule).text, curve.unit);
   const way = slope < 0 ? 'falls' : 'rises';
   const [low, high] = from.x < to.x ? [from.x, to.x] : [to.x, from.x];
   const where = `Between ${curve.variable} = ${short(low)} and ${short(high)}`;
-  return `${where}, ${primed(curve.name, curve.order)} ${way} by ${text} on average for each unit of ${curve.variable}.`;
+  return `${where}, ${primed(curve.name, curve.order)} ${way} by ${text} on average for each ${eachUnit(curve.variable, xUnit)}.`;
 }

@@ -9,19 +9,18 @@ import {
   solve,
   TooLarge,
   tree,
-  type Place as ProvedPlace,
   type Solutions,
 } from '@yperkine/core';
 import { z } from 'zod';
-import { exactText } from '../../numbers/exactText.ts';
-import { format, type RoundingRule } from '../../numbers/format.ts';
+import type { RoundingRule } from '../../numbers/format.ts';
 import { latex, live, type Line } from '../../numbers/line.ts';
 import { toneOf } from '../../scene/tone.ts';
 import { common, decimalSchema, idSchema, typedSchema } from '../../schema/fields.ts';
 import { primed, type CurveResult } from '../curve.ts';
 import { idsMentioned, unreadable } from '../formula.ts';
-import type { EntryKind, WorkContext } from '../kind.ts';
+import type { EntryKind } from '../kind.ts';
 import { failed, waiting, worked } from '../outcome.ts';
+import { countedPlaces, overInterval, parameterMap, placeText } from '../provedPlaces.ts';
 import type { StudyResult } from '../study.ts';
 
 export const slopeEqualsSchema = z.strictObject({
@@ -102,19 +101,6 @@ export const slopeEqualsKind: EntryKind<SlopeEqualsEntry, SlopeEqualsResult> = {
 /** Pixels of the piece of tangent on either side of a place that was found. */
 const pieceReach = 44;
 
-function parameterMap(
-  curve: CurveResult,
-  context: WorkContext,
-  names: readonly string[],
-): Map<string, number> {
-  const values = new Map(curve.program.parameters.map((name, i) => [name, curve.parameters[i] ?? NaN]));
-  for (const name of names) {
-    const value = context.number(context.directory.idOf.get(name) ?? '')?.value;
-    if (value !== undefined) values.set(name, value);
-  }
-  return values;
-}
-
 /** The line f′(x) = k, and under it the places, exact where they are proved to be. */
 function linesOf(
   { curve, found }: Omit<SlopeEqualsResult, keyof StudyResult>,
@@ -127,22 +113,14 @@ function linesOf(
   return [[question], ...places];
 }
 
-function placeText({ value, exact }: ProvedPlace, rule: RoundingRule): string {
-  const { text, isExact } = format({ value, exact: null }, rule);
-  const form = exact && exactText(exact);
-  if (form === null) return ` ${isExact ? '=' : '≈'} ${text}`;
-  return form.includes('/') || /[√∛πe]|ln/.test(form) ? ` = ${form} ≈ ${text}` : ` = ${form}`;
-}
-
 function sentenceOf(
   { curve, found }: Omit<SlopeEqualsResult, keyof StudyResult>,
   { from, to, level }: SlopeEqualsEntry,
 ): string {
-  const where = `For ${curve.variable} from ${from} to ${to}`.replaceAll('-', '−');
+  const where = overInterval(curve.variable, { from, to });
   const slope = `the slope of ${primed(curve.name, curve.order)} is ${level}`.replaceAll('-', '−');
   if (found.everywhere.length > 0) return `${where}, ${slope} on a whole stretch.`;
-  const count = found.solutions.length;
-  const places = count === 0 ? 'nowhere' : count === 1 ? 'at one place' : `at ${count} places`;
+  const places = countedPlaces(found.solutions.length);
   return found.complete
     ? `${where}, ${slope} ${places}, and it is proved that there is no other.`
     : `${where}, ${slope} ${places} that could be proved; others may have been missed.`;

@@ -10,7 +10,15 @@ import {
   type Tangent,
 } from '@yperkine/core';
 import { exactTextOf } from '../../numbers/exactText.ts';
-import { equalsResult, latex, lineEquation, live, liveRelation, type Line } from '../../numbers/line.ts';
+import {
+  equalsResult,
+  latex,
+  lineEquation,
+  live,
+  liveRelation,
+  unitPart,
+  type Line,
+} from '../../numbers/line.ts';
 import { format, formatSetting, formatTidily, type RoundingRule } from '../../numbers/format.ts';
 import { lineMark, verticalMark } from '../../scene/lineMark.ts';
 import type { Mark } from '../../scene/mark.ts';
@@ -18,7 +26,8 @@ import { toneOf, type Tone } from '../../scene/tone.ts';
 import type { TierView } from '../../scene/view.ts';
 import { atPlace, decimalSchema } from '../../schema/fields.ts';
 import { z } from 'zod';
-import type { EntryKind } from '../kind.ts';
+import { eachUnit, per, withUnit } from '../../units/unit.ts';
+import type { EntryKind, WorkContext } from '../kind.ts';
 import { waiting, worked } from '../outcome.ts';
 import { exactValues, placeOn, placeWords, type Place } from '../point/point.ts';
 import type { StudyResult } from '../study.ts';
@@ -64,9 +73,9 @@ export const tangentKind: EntryKind<TangentEntry, TangentResult> = {
       curve,
       at,
       tangent,
-      lines: linesOf(tangent, place, entry.pointSlope, rule),
+      lines: linesOf(tangent, place, entry.pointSlope, context),
       baseText: formatSetting(entry.base, rule),
-      sentence: sentenceOf(tangent, place, rule),
+      sentence: sentenceOf(tangent, place, context),
       slopeText: tangent.kind === 'line' ? riseText(tangent, entry.base, rule) : '',
     });
   },
@@ -148,13 +157,22 @@ function triangleMarks(
   ];
 }
 
-function linesOf(tangent: Tangent, { curve, at }: Place, hasPointSlope: boolean, rule: RoundingRule): Line[] {
+function linesOf(
+  tangent: Tangent,
+  { curve, at }: Place,
+  hasPointSlope: boolean,
+  { rule, xUnit }: WorkContext,
+): Line[] {
   const derivative = latexFunction(curve.name, curve.order + 1);
   const slopeHead = [latex(`${derivative}(`), live(at.text), latex(')')];
   switch (tangent.kind) {
     case 'line': {
       const { line } = lineEquation(tangent.slope, tangent.intercept, curve.variable, rule);
-      const slopeLine = [...slopeHead, ...equalsResult(tangent.slope, rule, slopeForm(tangent, curve))];
+      const slopeLine = [
+        ...slopeHead,
+        ...equalsResult(tangent.slope, rule, slopeForm(tangent, curve)),
+        ...unitPart(per(curve.unit, xUnit)),
+      ];
       return [slopeLine, ...(hasPointSlope ? [pointSlopeLine(tangent, curve.variable, rule)] : []), line];
     }
     case 'vertical': {
@@ -199,8 +217,8 @@ function slopeForm({ x, slope }: SlopedTangent, curve: Place['curve']): string |
   }
 }
 
-function sentenceOf(tangent: Tangent, { curve, at }: Place, rule: RoundingRule): string {
-  const place = `${curve.variable} = ${at.text}`;
+function sentenceOf(tangent: Tangent, { curve, at }: Place, { rule, xUnit }: WorkContext): string {
+  const place = `${curve.variable} = ${withUnit(at.text, xUnit)}`;
   const name = curve.name + '′'.repeat(curve.order);
   switch (tangent.kind) {
     case 'undefined':
@@ -214,7 +232,7 @@ function sentenceOf(tangent: Tangent, { curve, at }: Place, rule: RoundingRule):
       const text = format(tangent.slope, rule).text;
       if (value === 0) return `At ${place} the tangent is level: ${name} neither rises nor falls there.`;
       const way = value > 0 ? 'rising' : 'falling';
-      return `At ${place}, ${name} is ${way} by ${text.replace('−', '')} for each unit of ${curve.variable}.`;
+      return `At ${place}, ${name} is ${way} by ${withUnit(text.replace('−', ''), curve.unit)} for each ${eachUnit(curve.variable, xUnit)}.`;
     }
   }
 }

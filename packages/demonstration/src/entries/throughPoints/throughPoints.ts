@@ -12,9 +12,10 @@ import { latex } from '../../numbers/line.ts';
 import { curveMark } from '../../scene/curveMark.ts';
 import type { Mark } from '../../scene/mark.ts';
 import { toneOf } from '../../scene/tone.ts';
-import { common, idSchema, typedSchema } from '../../schema/fields.ts';
+import { common, idSchema, typedSchema, unitSchema } from '../../schema/fields.ts';
 import type { CurveResult } from '../curve.ts';
 import type { EntryKind } from '../kind.ts';
+import { readUnit } from '../../units/unit.ts';
 import { failed, worked } from '../outcome.ts';
 import { readPoints } from './pointList.ts';
 
@@ -28,6 +29,8 @@ export const throughPointsSchema = z.strictObject({
   shape: z.enum(['broken', 'smooth']),
   tier: idSchema,
   family: z.int().min(0).max(9),
+  /** The unit of its heights. */
+  unit: unitSchema,
 });
 export type ThroughPointsEntry = z.infer<typeof throughPointsSchema>;
 
@@ -38,7 +41,7 @@ export interface ThroughPointsResult extends CurveResult {
 /** A function through points: a broken line, or a curve that is smooth through them. Every point can be dragged. */
 export const throughPointsKind: EntryKind<ThroughPointsEntry, ThroughPointsResult> = {
   schema: throughPointsSchema,
-  defaults: { variable: 'x', shape: 'broken', family: 0 },
+  defaults: { variable: 'x', shape: 'broken', family: 0, unit: '' },
   standsOn: () => [],
   defines: ({ name }) => ({ name, isFunction: true }),
   head: ({ name, shape, family }) => ({
@@ -80,6 +83,7 @@ export const throughPointsKind: EntryKind<ThroughPointsEntry, ThroughPointsResul
           ? 'Between them it is straight.'
           : 'It has no corner: slope and bend go on smoothly.',
       tier,
+      unit: readUnit(entry.unit),
       points,
     });
   },

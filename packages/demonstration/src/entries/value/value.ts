@@ -16,9 +16,17 @@ import {
 } from '@yperkine/core';
 import { z } from 'zod';
 import { exactTextOf } from '../../numbers/exactText.ts';
-import { equalsResult, latex } from '../../numbers/line.ts';
+import type { Unit } from '../../units/unit.ts';
+import { equalsResult, latex, unitPart } from '../../numbers/line.ts';
 import { common, typedSchema } from '../../schema/fields.ts';
-import { functionsMentioned, idsMentioned, parameterValues, rememberedHead, unreadable } from '../formula.ts';
+import {
+  functionsMentioned,
+  idsMentioned,
+  parameterValues,
+  rememberedHead,
+  statedUnit,
+  unreadable,
+} from '../formula.ts';
 import type { EntryKind } from '../kind.ts';
 import { failed, waiting, worked } from '../outcome.ts';
 import type { StudyResult } from '../study.ts';
@@ -33,6 +41,7 @@ export type ValueEntry = z.infer<typeof valueSchema>;
 
 export interface ValueResult extends StudyResult {
   readonly value: KnownNumber;
+  readonly unit: Unit;
 }
 
 /** The value of a formula without a variable; with a name, a constant that follows what it is made of. */
@@ -53,6 +62,7 @@ export const valueKind: EntryKind<ValueEntry, ValueResult> = {
     return { heading: name === undefined ? 'Value' : `Value of ${name}`, tone: 'ink' };
   },
   number: ({ value }) => value,
+  unit: ({ unit }) => unit,
 
   workOut(entry, context) {
     const body = formulaOf(entry.text, context.directory.scope);
@@ -67,8 +77,14 @@ export const valueKind: EntryKind<ValueEntry, ValueResult> = {
       const value = knownNumber(number, Number.isNaN(number) ? null : exactValue(formula, exactParameters));
       const name = nameOf(entry.text);
       const head = latex(`${name === undefined ? '' : `${latexName(name)} = `}${printLatex(body.value)}`);
-      const line = [head, ...equalsResult(value, context.rule, exactTextOf(formula, exactParameters, value))];
-      return worked({ value, lines: [line], sentence: Number.isNaN(number) ? 'This has no value.' : '' });
+      const { unit, sentence } = statedUnit('', body.value, context);
+      const result = equalsResult(value, context.rule, exactTextOf(formula, exactParameters, value));
+      return worked({
+        value,
+        unit,
+        lines: [[head, ...result, ...unitPart(unit)]],
+        sentence: Number.isNaN(number) ? 'This has no value.' : sentence,
+      });
     } catch (error) {
       if (error instanceof TooLarge) return failed('This is too large to be worked out.');
       throw error;

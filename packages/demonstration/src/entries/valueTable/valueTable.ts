@@ -19,7 +19,9 @@ import { toneOf } from '../../scene/tone.ts';
 import { common, decimalSchema, idSchema, typedSchema } from '../../schema/fields.ts';
 import { decimalText } from '../../stage/slider.ts';
 import { primed, type CurveResult } from '../curve.ts';
-import { functionsMentioned, parameterValues, unreadable } from '../formula.ts';
+import { inferredUnit } from '../../units/inferred.ts';
+import { bare, unitText, type Unit } from '../../units/unit.ts';
+import { functionsMentioned, parameterValues, unitsOfNames, unreadable } from '../formula.ts';
 import type { EntryKind, WorkContext } from '../kind.ts';
 import { failed, waiting, worked, type Outcome } from '../outcome.ts';
 import type { StudyResult } from '../study.ts';
@@ -74,7 +76,12 @@ export const valueTableKind: EntryKind<ValueTableEntry, ValueTableResult> = {
     }));
     const table = {
       caption: `Values of ${primed(curve.name, curve.order)}`,
-      head: [curve.variable, ...columns.result.map(({ text }) => asHeading(text))],
+      head: [
+        headingIn(curve.variable, context.xUnit),
+        ...columns.result.map(({ text, body }) =>
+          headingIn(asHeading(text), unitOfColumn(body, curve, context)),
+        ),
+      ],
       rows,
     };
     return worked({ curve, xs: places.map(rational.toNumber), lines: [], sentence: '', table });
@@ -188,6 +195,16 @@ function cellOf(column: Column, x: Rational, rule: RoundingRule): string {
       : exactValue(body, new Map([...exactParameters, [variable, x]]));
   return format(knownNumber(value, exact), rule).text;
 }
+
+/** The unit of a column; of the variable itself, that of the x-axis. */
+function unitOfColumn(body: Expression, { variable }: CurveResult, context: WorkContext): Unit {
+  const names = unitsOfNames(context);
+  const of = (name: string) => (name === variable && names.x.size > 0 ? names.x : names.of(name));
+  return inferredUnit(body, { ...names, of }).unit ?? bare;
+}
+
+const headingIn = (heading: string, unit: Unit): string =>
+  unit.size === 0 ? heading : `${heading} in ${unitText(unit)}`;
 
 const asHeading = (text: string): string =>
   text.replaceAll("'''", '‴').replaceAll("''", '″').replaceAll("'", '′').replaceAll('-', '−');

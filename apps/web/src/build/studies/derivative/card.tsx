@@ -1,4 +1,4 @@
-import { addDerivative, isInOwnTier, moveDerivative } from '../../../state/studies.ts';
+import { addDerivative } from '../../../state/studies.ts';
 import { Sketch } from '../Sketch.tsx';
 import type { StudyCard } from '../study.ts';
 
@@ -25,13 +25,4 @@ export const card: StudyCard = {
       add: (workbench, on) => addDerivative(workbench, on),
     },
   ],
-  actions: (workbench, id, entry) =>
-    entry.kind === 'derivative'
-      ? [
-          {
-            label: isInOwnTier(workbench, id) ? 'Draw it with its function' : 'Give it a tier of its own',
-            run: () => moveDerivative(workbench, id),
-          },
-        ]
-      : [],
 };

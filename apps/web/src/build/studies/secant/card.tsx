@@ -39,6 +39,10 @@ function actions(workbench: Workbench, id: Id, entry: Entry): MenuAction[] {
   return [
     ...choices('direction', directions, entry.direction, 'From '),
     ...choices('table', tables, entry.table),
+    {
+      label: entry.windowFollows ? 'Keep the window' : 'Let the window follow h',
+      run: () => setField(workbench, id, 'windowFollows', !entry.windowFollows),
+    },
   ];
 }
 

@@ -1,6 +1,7 @@
 import type { Entry, Id } from '@yperkine/demonstration';
 import { TextField } from '../../../parts/TextField.tsx';
 import { useWorkbenchState } from '../../../state/context.ts';
+import { UnitField } from '../UnitField.tsx';
 import { useSetting } from '../useSetting.ts';
 
 /** The points as text: typed, or pasted as two columns. They follow what is dragged on the graph. */
@@ -9,12 +10,14 @@ export function PointsControls({ id, entry }: { readonly id: Id; readonly entry:
   const staged = useWorkbenchState(({ stage }) => stage.values[id]);
   if (entry.kind !== 'throughPoints') return null;
   return (
-    <div className="mt-2.5">
+    <div className="mt-2.5 grid grid-cols-[3fr_1fr] gap-2.5">
       <TextField
         label="Points"
         value={typeof staged === 'string' ? staged : entry.points}
         onCommit={set('points')}
+        maxLength={10_000}
       />
+      <UnitField value={entry.unit} onCommit={set('unit')} />
     </div>
   );
 }

@@ -1,0 +1,46 @@
+import { rational } from '@yperkine/core';
+import { decimalText, type Edit, type EntryOf, type Id } from '@yperkine/demonstration';
+import type { Workbench } from './workbench.ts';
+
+/** Settings of a parameter that change several of its fields at once. Each is one change. */
+
+/** Lets a slider take whole numbers only: value, limits and step become whole; or any number again. */
+export function setWhole(workbench: Workbench, id: Id, whole: boolean): void {
+  const entry = workbench.state.document.entries[id];
+  if (entry?.kind !== 'parameter') return;
+  workbench.stop();
+  workbench.settle(id);
+  const edit = (field: keyof EntryOf<'parameter'>, value: unknown): Edit => ({
+    at: 'field',
+    of: 'entries',
+    id,
+    field,
+    old: entry[field],
+    new: value,
+  });
+  const [from, to] = [wholeText(entry.from, Math.floor), wholeText(entry.to, Math.ceil)];
+  const rounded = whole
+    ? [
+        edit('from', from),
+        edit('to', to),
+        edit(
+          'step',
+          wholeText(entry.step, (step) => Math.max(1, Math.round(step))),
+        ),
+        edit('value', wholeText(entry.value, Math.round)),
+      ]
+    : [];
+  workbench.change([...rounded, edit('whole', whole)]);
+}
+
+const wholeText = (text: string, round: (value: number) => number): string =>
+  decimalText(rational.rational(round(Number(text))));
+
+/** How a place on a curve moves: by its slider, by its point alone, or not at all. */
+export function setMoves(workbench: Workbench, id: Id, moves: EntryOf<'parameter'>['moves']): void {
+  const entry = workbench.state.document.entries[id];
+  if (entry?.kind !== 'parameter') return;
+  workbench.stop();
+  workbench.settle(id);
+  workbench.change([{ at: 'field', of: 'entries', id, field: 'moves', old: entry.moves, new: moves }]);
+}

@@ -1,0 +1,123 @@
+import {
+  closedFormula,
+  evaluateAt,
+  latexFunction,
+  latexName,
+  solve,
+  TooLarge,
+  type Solutions,
+} from '@yperkine/core';
+import { z } from 'zod';
+import { latex, live, type Line } from '../../numbers/line.ts';
+import type { RoundingRule } from '../../numbers/format.ts';
+import { toneOf } from '../../scene/tone.ts';
+import { common, decimalSchema, idSchema } from '../../schema/fields.ts';
+import { primed, type CurveResult } from '../curve.ts';
+import type { EntryKind } from '../kind.ts';
+import { failed, waiting, worked } from '../outcome.ts';
+import { countedPlaces, overInterval, parameterMap, placeText } from '../provedPlaces.ts';
+import type { StudyResult } from '../study.ts';
+
+export const agreementSchema = z.strictObject({
+  ...common,
+  kind: z.literal('agreement'),
+  on: idSchema,
+  /** The curve that it is compared with. */
+  with: idSchema,
+  from: decimalSchema,
+  to: decimalSchema,
+});
+export type AgreementEntry = z.infer<typeof agreementSchema>;
+
+export interface AgreementResult extends StudyResult {
+  readonly curve: CurveResult;
+  readonly other: CurveResult;
+  readonly found: Solutions;
+}
+
+/** Where two curves agree: a derivative worked out by hand with the computed one, everywhere or at single places. */
+export const agreementKind: EntryKind<AgreementEntry, AgreementResult> = {
+  schema: agreementSchema,
+  defaults: {},
+  standsOn: (entry) => [entry.on, entry.with],
+  head: (_entry, result) => ({
+    heading: result
+      ? `Where do ${nameOf(result.curve)} and ${nameOf(result.other)} agree?`
+      : 'Where do two functions agree?',
+    tone: result ? toneOf(result.curve.order, result.curve.family) : 'quiet',
+  }),
+
+  workOut(entry, context) {
+    const [curve, other] = [context.curve(entry.on), context.curve(entry.with)];
+    if (!curve || !other) return waiting('This waits for its functions, which cannot be worked out yet.');
+    const [from, to] = [Number(entry.from), Number(entry.to)];
+    if (!(from < to)) return failed('The interval goes from a smaller to a larger number.');
+    if (curve.variable !== other.variable) {
+      return failed(
+        `${nameOf(curve)} and ${nameOf(other)} have different variables, ${curve.variable} and ${other.variable}.`,
+      );
+    }
+    try {
+      const [left, right] = [curve, other].map((one) =>
+        closedFormula(one.body, parameterMap(one, context), one.functions),
+      ) as [CurveResult['body'], CurveResult['body']];
+      const found = solve(left, right, curve.variable, [from, to]);
+      const result = { curve, other, found };
+      return worked({
+        ...result,
+        lines: linesOf(result, context.rule),
+        sentence: sentenceOf(result, entry, context.rule),
+      });
+    } catch (error) {
+      if (error instanceof TooLarge) return failed('These are too large to be compared.');
+      throw error;
+    }
+  },
+
+  marks(_id, _entry, { curve, found }, tier) {
+    if (curve.tier !== tier.id) return [];
+    const tone = toneOf(curve.order, curve.family);
+    return found.solutions.flatMap(({ value: x }) => {
+      const y = evaluateAt(curve.program, x, curve.parameters);
+      return Number.isFinite(y) ? [{ kind: 'dot' as const, x: tier.toX(x), y: tier.toY(y), tone }] : [];
+    });
+  },
+};
+
+type Compared = Omit<AgreementResult, keyof StudyResult>;
+
+const nameOf = ({ name, order }: CurveResult): string => primed(name, order);
+
+/** The question f′(x) = g(x), and under it the single places, exact where they are proved to be. */
+function linesOf({ curve, other, found }: Compared, rule: RoundingRule): Line[] {
+  const x = latexName(curve.variable);
+  const [left, right] = [curve, other].map(({ name, order }) => `${latexFunction(name, order)}(${x})`);
+  const isOne = found.complete && found.everywhere.length === 1 && found.solutions.length === 0;
+  if (isOne) return [[latex(`${left ?? ''} = ${right ?? ''}`)]];
+  const places = found.solutions.map((place) => [latex(x), live(placeText(place, rule))]);
+  return [[latex(`${left ?? ''} = ${right ?? ''}\\,?`)], ...places];
+}
+
+function sentenceOf({ curve, other, found }: Compared, entry: AgreementEntry, rule: RoundingRule): string {
+  const where = overInterval(curve.variable, entry);
+  const both = `${nameOf(curve)} and ${nameOf(other)}`;
+  const [first] = found.everywhere;
+  const count = found.solutions.length;
+  const isWhole =
+    found.everywhere.length === 1 &&
+    first?.from.value === Number(entry.from) &&
+    first.to.value === Number(entry.to);
+  if (isWhole) return `${where}, ${both} agree everywhere; it is proved.`;
+  const stretches = found.everywhere
+    .map(({ from, to }) => `from ${short(from, rule)} to ${short(to, rule)}`)
+    .join(' and ');
+  const places = [stretches, count > 0 || stretches === '' ? countedPlaces(count) : '']
+    .filter((part) => part !== '')
+    .join(' and ');
+  return found.complete
+    ? `${where}, ${both} agree ${places}, and it is proved that they do not elsewhere.`
+    : `${where}, ${both} agree ${places} that could be proved; others may have been missed.`;
+}
+
+const short = (place: Parameters<typeof placeText>[0], rule: RoundingRule): string =>
+  placeText(place, rule).replace(/^ [=≈] /, '');

@@ -1,0 +1,37 @@
+import type { Solutions } from '@yperkine/core';
+import { exactText } from '../numbers/exactText.ts';
+import { format, type RoundingRule } from '../numbers/format.ts';
+import type { CurveResult } from './curve.ts';
+import type { WorkContext } from './kind.ts';
+
+export type ProvedPlace = Solutions['solutions'][number];
+
+/** The values of a curve's parameters, and of further names, as far as they are known. */
+export function parameterMap(
+  curve: CurveResult,
+  context: WorkContext,
+  names: readonly string[] = [],
+): Map<string, number> {
+  const values = new Map(curve.program.parameters.map((name, i) => [name, curve.parameters[i] ?? NaN]));
+  for (const name of names) {
+    const value = context.number(context.directory.idOf.get(name) ?? '')?.value;
+    if (value !== undefined) values.set(name, value);
+  }
+  return values;
+}
+
+/** `= 3/2 ≈ 1.500`, `= 2`, `≈ 0.739`: a place with its exact form where it is proved to be that. */
+export function placeText({ value, exact }: ProvedPlace, rule: RoundingRule): string {
+  const { text, isExact } = format({ value, exact: null }, rule);
+  const form = exact && exactText(exact);
+  if (form === null) return ` ${isExact ? '=' : '≈'} ${text}`;
+  return form.includes('/') || /[√∛πe]|ln/.test(form) ? ` = ${form} ≈ ${text}` : ` = ${form}`;
+}
+
+/** "nowhere", "at one place", "at 3 places". */
+export const countedPlaces = (count: number): string =>
+  count === 0 ? 'nowhere' : count === 1 ? 'at one place' : `at ${count} places`;
+
+/** "For t from 0 to 12", for sentences about an interval. */
+export const overInterval = (variable: string, { from, to }: { from: string; to: string }): string =>
+  `For ${variable} from ${from} to ${to}`.replaceAll('-', '−');

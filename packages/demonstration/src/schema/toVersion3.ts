@@ -1,0 +1,29 @@
+import type { Migration } from './migrate.ts';
+
+type Stored = Record<string, unknown>;
+
+/** What version 3 added to the entries of version 2: units; sliders of whole numbers, or without a lane; windows that follow. */
+const added: Readonly<Record<string, Stored>> = {
+  parameter: { unit: '', whole: false, moves: 'slider' },
+  function: { unit: '' },
+  throughPoints: { unit: '' },
+  givenDerivative: { unit: '' },
+  secant: { windowFollows: false },
+};
+
+const each = (map: unknown, change: (stored: Stored) => Stored): Stored =>
+  Object.fromEntries(
+    Object.entries(map as Record<string, Stored>).map(([id, stored]) => [
+      id,
+      { ...stored, ...change(stored) },
+    ]),
+  );
+
+/** From version 2. */
+export const toVersion3: Migration = (document) => ({
+  ...document,
+  xTitle: '',
+  xUnit: '',
+  tiers: each(document.tiers, () => ({ title: '' })),
+  entries: each(document.entries, ({ kind }) => added[String(kind)] ?? {}),
+});
