@@ -265,7 +265,7 @@ test('the tangent in both forms with a triangle of base ½; f′ in the tier of 
     return Object.keys((await teacher.stored()).tiers).length;
   };
   expect(await tiers()).toBe(2);
-  await teacher.chooseFor('Slope f′', 'Draw it with its function');
+  await teacher.chooseFor('Slope f′', 'Draw it with f');
   expect(await tiers()).toBe(1);
   await teacher.chooseFor('Slope f′', 'Give it a tier of its own');
   expect(await tiers()).toBe(2);

@@ -21,7 +21,7 @@ export { printSpeech } from './language/printSpeech.ts';
 export { mathmlOf } from './language/printMathml.ts';
 export { sentence, type Problem, type ProblemCode, type Reading } from './language/problem.ts';
 export { emptyScope, isReserved, canonicalName, type Scope } from './language/names.ts';
-export { printText } from './language/printText.ts';
+export { printCondition, printText } from './language/printText.ts';
 export { latexFunction, latexName, latexNumber, printLatex } from './language/printLatex.ts';
 export { compile, noFunctions, type FunctionBody, type Functions, type Program } from './evaluate/program.ts';
 export { evaluatorFor, type Evaluator } from './evaluate/evaluator.ts';
@@ -59,6 +59,7 @@ export {
   type Finding,
 } from './analysis/reading.ts';
 export { derivativeSteps, ruleNames, type Rule, type RuleStep } from './algebra/rules.ts';
+export { knownFunctions } from './functions/table.ts';
 export { inDegrees } from './algebra/degrees.ts';
 export {
   drawEquation,

@@ -89,7 +89,7 @@ describe('where two functions agree', () => {
 
   test('no place, a wrong interval and unlike variables get a sentence each', () => {
     expect(compare('f(x) = x', 'g(x) = 2').sentence).toBe(
-      'For x from −5 to 5, f′ and g agree nowhere, and it is proved that they do not elsewhere.',
+      'For x from −5 to 5, f′ and g agree nowhere; it is proved.',
     );
     const document = documentWith({
       f: given(1, 'f(x) = x'),

@@ -104,7 +104,7 @@ function DemonstrationCard({
       <div className="absolute right-2 bottom-3">
         <ActionMenu
           label={`More for ${shownTitle}`}
-          actions={[
+          actions={() => [
             { label: 'Copy', run: onCopy },
             { label: 'Delete …', run: onRemove, isDangerous: true },
           ]}

@@ -8,26 +8,36 @@ export interface MenuAction {
   readonly isDangerous?: boolean;
 }
 
+interface ActionMenuProps {
+  readonly label: string;
+  /** Asked for when the menu opens, so that they are those of this moment. */
+  readonly actions: () => readonly MenuAction[];
+}
+
 /** The actions of an entry or demonstration behind one quiet button. */
-export function ActionMenu({ label, actions }: { label: string; actions: readonly MenuAction[] }) {
+export function ActionMenu({ label, actions }: ActionMenuProps) {
   return (
     <Menu>
       <MenuButton aria-label={label} title={label} className={iconButtonClass}>
         <Ellipsis size={19} aria-hidden />
       </MenuButton>
       <MenuItems anchor="bottom end" className="card z-30 min-w-48 p-1.5 outline-none">
-        {actions.map(({ label: text, run, isDangerous }) => (
-          <MenuItem key={text}>
-            <button
-              type="button"
-              onClick={run}
-              className={`block w-full rounded-lg px-3 py-2 text-left data-focus:bg-hover ${isDangerous ? 'text-danger' : 'text-ink'}`}
-            >
-              {text}
-            </button>
-          </MenuItem>
-        ))}
+        <Items actions={actions} />
       </MenuItems>
     </Menu>
   );
+}
+
+function Items({ actions }: Pick<ActionMenuProps, 'actions'>) {
+  return actions().map(({ label: text, run, isDangerous }) => (
+    <MenuItem key={text}>
+      <button
+        type="button"
+        onClick={run}
+        className={`block w-full rounded-lg px-3 py-2 text-left data-focus:bg-hover ${isDangerous ? 'text-danger' : 'text-ink'}`}
+      >
+        {text}
+      </button>
+    </MenuItem>
+  ));
 }

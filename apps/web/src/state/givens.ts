@@ -17,12 +17,15 @@ import {
   fitEdits,
   isGivenDerivative,
   lastOrder,
+  decimalText,
   makeEntry,
   nearestDecimal,
+  nearestMultiple,
   readPoints,
   resolve,
   roundStep,
   shownX,
+  shownY,
   writePoints,
   type Document,
   type Edit,
@@ -98,14 +101,27 @@ export function addThroughPoints(
 
 /** Four points in the middle of the window that is shown, for a start. */
 function firstPoints(workbench: Workbench): string {
-  const { from, to } = shownX(workbench.state.document, workbench.state.stage);
+  const { document, stage } = workbench.state;
+  const { from, to } = shownX(document, stage);
+  const heights = shownY(document, stage, firstTier);
   const gap = roundStep({ from, to }, 5);
   const start = Math.ceil(from / gap) * gap;
-  const points = [1, 3, 2, 4].map((y, i) => ({
+  const points = [0.4, 0.7, 0.5, 0.8].map((share, i) => ({
     x: nearestDecimal(start + (i + 0.5) * gap),
-    y: rational.rational(y),
+    y: nearestMultiple(heights.from + share * (heights.to - heights.from), roundStep(heights, 20)),
   }));
   return writePoints(points);
+}
+
+/** A function in two pieces that meet in the middle of the window, opened to be changed. */
+export function addInPieces(workbench: Workbench): void {
+  const { from, to } = shownX(workbench.state.document, workbench.state.stage);
+  const join = nearestMultiple((from + to) / 2 + (to - from) / 10, roundStep({ from, to }, 10));
+  const [at, twice] = [join, rational.add(join, join)].map(decimalText);
+  const text = `${freeName(workbench, functionLetters)}(x) = x if x < ${at ?? ''}; ${twice ?? ''} - x otherwise`;
+  const id = newId();
+  addCurve(workbench, (place) => makeEntry('function', { ...place, text }), [], id);
+  workbench.openEntry(id);
 }
 
 /** What the dialog for data settles. */
@@ -161,12 +177,13 @@ function addCurve(
   workbench: Workbench,
   make: (place: CurvePlace) => Entry,
   more: readonly Edit[] = [],
+  id = newId(),
 ): Addition {
   const { document, stage } = workbench.state;
   const isFirst = !Object.values(document.entries).some((entry) => 'family' in entry);
   const tier = document.tiers[firstTier] ? firstTier : (Object.keys(document.tiers)[0] ?? firstTier);
   const place = { order: lastOrder(document.entries), tier, family: nextFamily(document) };
-  const edits = [...more, added(newId(), make(place))];
+  const edits = [...more, added(id, make(place))];
   if (isFirst) {
     const after = applyChange(document, { id: 'preview', edits });
     edits.push(...fitEdits(after, resolve(after, stage), 'both', shownX(document, stage)));

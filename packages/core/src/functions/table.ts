@@ -21,6 +21,11 @@ export const builtInSpellings: ReadonlyMap<string, string> = new Map(
   builtIns.flatMap((row) => row.spellings.map((spelling) => [spelling, row.name] as const)),
 );
 
+/** The functions that can be typed by a name, as they are written out and spoken. */
+export const knownFunctions: readonly { readonly spelling: string; readonly spoken: string }[] = builtIns
+  .map(({ spellings, spoken }) => ({ spelling: spellings[0] ?? '', spoken }))
+  .filter(({ spelling }) => /^\p{L}+$/u.test(spelling));
+
 /** @throws RangeError for a name that no row has; trees made by the reader never mention one */
 export function builtIn(name: string): BuiltIn {
   const row = byName.get(name);

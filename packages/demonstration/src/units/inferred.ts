@@ -1,4 +1,4 @@
-import { exactValue, rational, tree, type Expression } from '@yperkine/core';
+import { exactValue, rational, type Expression, type tree } from '@yperkine/core';
 import { isSameUnit, per, times, unitText, type Unit } from './unit.ts';
 
 /**

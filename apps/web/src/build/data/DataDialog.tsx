@@ -1,5 +1,5 @@
 import { Dialog, DialogPanel, DialogTitle } from '@headlessui/react';
-import { limits } from '@yperkine/demonstration';
+import { isTable, limits } from '@yperkine/demonstration';
 import { FileSpreadsheet } from 'lucide-react';
 import { useRef, useState, type ChangeEvent } from 'react';
 import { Button } from '../../parts/Button.tsx';
@@ -73,6 +73,12 @@ function TableSource({ onTable, onCancel }: { onTable: (text: string) => void; o
           placeholder={'time in min, level in cm\n0, 41.2\n5, 43.0'}
           value={typed}
           onChange={(event) => setTyped(event.target.value)}
+          onPaste={(event) => {
+            const pasted = event.clipboardData.getData('text/plain');
+            if (!isTable(pasted)) return;
+            event.preventDefault();
+            onTable(pasted);
+          }}
           className="w-full rounded-lg border border-rule bg-paper px-3 py-2 font-mono text-[0.95rem] text-ink"
         />
       </label>

@@ -1,6 +1,6 @@
 import { curveOf, primed, shownX, type NearCurve } from '@yperkine/demonstration';
-import { useEffect, useRef } from 'react';
 import { useWorkbench } from '../../state/context.ts';
+import { PlaceMenu } from './PlaceMenu.tsx';
 import { offers } from '../studies/table.ts';
 
 export interface Picked {
@@ -8,8 +8,6 @@ export interface Picked {
   /** The x of the place, on a round value where it caught. */
   readonly at: number;
 }
-
-const width = 236;
 
 /** What can be done at a place of a curve, right there. */
 export function CurveMenu({
@@ -22,18 +20,8 @@ export function CurveMenu({
   onClose: () => void;
 }) {
   const workbench = useWorkbench();
-  const box = useRef<HTMLDivElement>(null);
   const { near, at } = picked;
   const curve = curveOf(workbench.current(), near.entry);
-
-  useEffect(() => {
-    box.current?.querySelector('button')?.focus();
-    const outside = (event: PointerEvent) => {
-      if (!box.current?.contains(event.target as Node)) onClose();
-    };
-    window.addEventListener('pointerdown', outside, { capture: true });
-    return () => window.removeEventListener('pointerdown', outside, { capture: true });
-  }, [onClose]);
 
   if (!curve) return null;
   const { from, to } = shownX(workbench.state.document, workbench.state.stage);
@@ -46,14 +34,12 @@ export function CurveMenu({
       run: () => add(workbench, near.entry, at),
     }));
   return (
-    <div
-      ref={box}
-      role="dialog"
-      aria-label={`On ${name} at ${curve.variable} = ${at.toFixed(places)}`}
-      onKeyDown={(event) => event.key === 'Escape' && onClose()}
-      onPointerDown={(event) => event.stopPropagation()}
-      className="card absolute z-20 p-1.5"
-      style={{ left: Math.min(Math.max(8, near.x + 14), within - width - 8), top: near.y + 14, width }}
+    <PlaceMenu
+      label={`On ${name} at ${curve.variable} = ${at.toFixed(places)}`}
+      x={near.x}
+      y={near.y}
+      within={within}
+      onClose={onClose}
     >
       <p className="px-3 pt-1 pb-1.5 text-sm text-quiet">
         {name} at {curve.variable} = {at.toFixed(places).replace('-', '−')}
@@ -71,6 +57,6 @@ export function CurveMenu({
           {label}
         </button>
       ))}
-    </div>
+    </PlaceMenu>
   );
 }

@@ -18,6 +18,7 @@ import { Gestures } from './gestures.ts';
 import { HandleDot } from './HandleDot.tsx';
 import { Painter } from './painter.ts';
 import { VertexDot } from './VertexDot.tsx';
+import { VertexMenu, type PickedVertex } from './VertexMenu.tsx';
 import { WindowTools } from './WindowPanel.tsx';
 
 /** What React draws over the canvas; it changes only when a tier or a handle comes, goes or moves to another place. */
@@ -49,6 +50,7 @@ export function Tiers() {
   const painter = useRef<Painter | null>(null);
   const [furniture, setFurniture] = useState<Furniture>({ titles: [], handles: [], vertices: [] });
   const [picked, setPicked] = useState<Picked | null>(null);
+  const [vertex, setVertex] = useState<PickedVertex | null>(null);
   const [width, setWidth] = useState(0);
 
   useEffect(() => {
@@ -110,7 +112,10 @@ export function Tiers() {
     moveVertices(host.current, scene);
   }, [furniture, workbench]);
 
-  const closeMenu = useCallback(() => setPicked(null), []);
+  const closeMenu = useCallback(() => {
+    setPicked(null);
+    setVertex(null);
+  }, []);
 
   return (
     <section aria-label="Graphs" className="card relative min-h-0 flex-1 overflow-hidden">
@@ -152,9 +157,16 @@ export function Tiers() {
           <HandleDot key={handle.key} handle={handle} name={name} painter={() => painter.current} />
         ))}
         {furniture.vertices.map(({ handle, name }) => (
-          <VertexDot key={handle.key} handle={handle} name={name} painter={() => painter.current} />
+          <VertexDot
+            key={handle.key}
+            handle={handle}
+            name={name}
+            painter={() => painter.current}
+            onMenu={setVertex}
+          />
         ))}
         {picked && <CurveMenu picked={picked} within={width} onClose={closeMenu} />}
+        {vertex && <VertexMenu picked={vertex} within={width} onClose={closeMenu} />}
       </div>
       <WindowTools />
     </section>

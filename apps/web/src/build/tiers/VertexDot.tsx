@@ -12,11 +12,13 @@ import { memo, useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import { useWorkbench } from '../../state/context.ts';
 import { Grip } from './Grip.tsx';
 import type { Painter } from './painter.ts';
+import type { PickedVertex } from './VertexMenu.tsx';
 
 interface VertexDotProps {
   readonly handle: Pick<VertexHandle, 'key' | 'tier' | 'entry' | 'index'>;
   readonly name: string;
   readonly painter: () => Painter | null;
+  readonly onMenu: (picked: PickedVertex) => void;
 }
 
 const directions: Readonly<Record<string, readonly [number, number]>> = {
@@ -26,13 +28,19 @@ const directions: Readonly<Record<string, readonly [number, number]>> = {
   ArrowDown: [0, -1],
 };
 const manySteps = 10;
+/** Movement in pixels below which a press is a click. */
+const still = 5;
+/** Points that a function through points keeps. */
+const fewest = 2;
 /** Parts of the window that one press of a key moves a point by. */
 const keyParts = 100;
 
 /** The grip of a point that a function goes through: dragged, moved by the arrow keys, removed by Delete. */
-export const VertexDot = memo(function VertexDot({ handle, name, painter }: VertexDotProps) {
+export const VertexDot = memo(function VertexDot({ handle, name, painter, onMenu }: VertexDotProps) {
   const workbench = useWorkbench();
-  const grip = useRef<{ x: number; y: number } | null>(null);
+  const grip = useRef<{ x: number; y: number; start: { x: number; y: number }; hasMoved: boolean } | null>(
+    null,
+  );
 
   const points = (): readonly ExactPoint[] => {
     const outcome = workbench.current().entries.get(handle.entry)?.outcome;
@@ -55,11 +63,15 @@ export const VertexDot = memo(function VertexDot({ handle, name, painter }: Vert
 
   const begin = (event: PointerEvent<HTMLDivElement>) => {
     const place = painter()?.scene?.vertices.find(({ key }) => key === handle.key);
-    grip.current = place ? { x: event.clientX - place.x, y: event.clientY - place.y } : null;
+    const start = { x: event.clientX, y: event.clientY };
+    grip.current = place ? { x: start.x - place.x, y: start.y - place.y, start, hasMoved: false } : null;
   };
   const drag = (event: PointerEvent<HTMLDivElement>) => {
     const [view, scene] = [viewOf(), painter()?.scene];
     if (!grip.current || !view || !scene) return;
+    const { start } = grip.current;
+    grip.current.hasMoved ||= Math.hypot(event.clientX - start.x, event.clientY - start.y) > still;
+    if (!grip.current.hasMoved) return;
     const [x, y] = [view.fromX(event.clientX - grip.current.x), view.fromY(event.clientY - grip.current.y)];
     if (event.shiftKey) return moveTo(x, y);
     const yTicks = scene.tiers.find(({ id }) => id === handle.tier)?.yTicks ?? [];
@@ -73,8 +85,23 @@ export const VertexDot = memo(function VertexDot({ handle, name, painter }: Vert
   };
   const end = () => {
     if (!grip.current) return;
+    const { hasMoved } = grip.current;
     grip.current = null;
+    if (hasMoved) workbench.settle(handle.entry);
+    else openMenu();
+  };
+
+  const remove = (): void => {
+    workbench.showPoints(handle.entry, writePoints(points().filter((_, i) => i !== handle.index)));
     workbench.settle(handle.entry);
+  };
+  const openMenu = (): void => {
+    const list = points();
+    const point = list[handle.index];
+    const place = painter()?.scene?.vertices.find(({ key }) => key === handle.key);
+    if (!point || !place) return;
+    const text = writePoints([point]).replaceAll('-', '−');
+    onMenu({ name, text, x: place.x, y: place.y, remove: list.length > fewest ? remove : undefined });
   };
 
   const press = (event: KeyboardEvent<HTMLDivElement>) => {
@@ -83,13 +110,12 @@ export const VertexDot = memo(function VertexDot({ handle, name, painter }: Vert
     const view = viewOf();
     const direction = directions[event.key];
     const isRemoval = event.key === 'Delete' || event.key === 'Backspace';
-    if (!point || !view || (!direction && !isRemoval)) return;
+    const isMenu = event.key === 'Enter' || event.key === 'ContextMenu';
+    if (!point || !view || (!direction && !isRemoval && !isMenu)) return;
     event.preventDefault();
     event.stopPropagation();
-    if (isRemoval && list.length > 2) {
-      workbench.showPoints(handle.entry, writePoints(list.filter((_, i) => i !== handle.index)));
-      workbench.settle(handle.entry);
-    }
+    if (isRemoval && list.length > fewest) remove();
+    if (isMenu) openMenu();
     if (!direction) return;
     const many = event.shiftKey ? manySteps : 1;
     const [dx, dy] = [
@@ -103,7 +129,7 @@ export const VertexDot = memo(function VertexDot({ handle, name, painter }: Vert
   return (
     <Grip
       name={name}
-      title="Drag, or move with the arrow keys; Delete removes the point"
+      title="Drag, or move with the arrow keys; a click offers to remove the point"
       data-vertex={handle.key}
       className="cursor-move"
       onBegin={begin}

@@ -40,7 +40,7 @@ interface FrameProps {
   readonly id: Id;
   readonly head: Head;
   readonly isHidden: boolean;
-  readonly actions: readonly MenuAction[];
+  readonly actions: () => readonly MenuAction[];
   readonly children: ReactNode;
 }
 
@@ -150,7 +150,7 @@ function Card({ id, entry }: { id: Id; entry: Entry }) {
   if (!head) return null;
   const Controls = studyCards.get(entry.kind)?.Controls;
   return (
-    <CardFrame id={id} head={head} isHidden={entry.hidden} actions={actionsFor(workbench, id, entry)}>
+    <CardFrame id={id} head={head} isHidden={entry.hidden} actions={() => actionsFor(workbench, id, entry)}>
       {'text' in entry ? <GivenBody id={id} entry={entry} /> : <StudyBody id={id} tone={head.tone} />}
       <PlaceField study={id} />
       {Controls && <Controls id={id} entry={entry} />}

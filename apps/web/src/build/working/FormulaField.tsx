@@ -8,6 +8,8 @@ import {
   type DecorationSet,
 } from '@codemirror/view';
 import { useEffect, useRef } from 'react';
+import type { Scope } from '@yperkine/core';
+import { suggesting } from './suggestions.ts';
 import { Palette } from './Palette.tsx';
 import { useCalmFocus } from './useCalmFocus.ts';
 
@@ -19,6 +21,8 @@ interface MarkedRange {
 interface FormulaFieldProps {
   readonly label: string;
   readonly value: string;
+  /** The names that may be offered while one types. */
+  readonly scope: Scope;
   readonly placeholder?: string;
   /** The range that a problem is about. */
   readonly wrong: MarkedRange | undefined;
@@ -92,6 +96,7 @@ export function FormulaField(props: FormulaFieldProps) {
         extensions: [
           EditorView.cspNonce.of(nonce),
           oneLine,
+          suggesting(() => latest.current.scope),
           wrongRange,
           history(),
           keymap.of([...keys, ...historyKeymap, ...standardKeymap.filter(({ key }) => key !== 'Enter')]),

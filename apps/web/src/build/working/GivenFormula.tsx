@@ -13,6 +13,9 @@ import { setField } from '../../state/actions.ts';
 import { UnitField } from '../studies/UnitField.tsx';
 import { FormulaField } from './FormulaField.tsx';
 import { FormulaPreview } from './FormulaPreview.tsx';
+import { Button } from '../../parts/Button.tsx';
+import { readPieces } from './pieces.ts';
+import { PiecesEditor } from './PiecesEditor.tsx';
 import { Problem } from './Problem.tsx';
 
 /** Time without typing after which even a text that cannot be read becomes part of the document. */
@@ -99,6 +102,7 @@ export function GivenFormula({
         <FormulaField
           label="Formula"
           value={text}
+          scope={scope}
           wrong={shown?.range}
           autoFocus
           onChange={type}
@@ -109,6 +113,7 @@ export function GivenFormula({
         />
       </div>
       <FormulaPreview text={text} scope={scope} />
+      {entry.kind === 'function' && <Pieces text={text} scope={scope} onChange={type} />}
       {'unit' in entry && (
         <div className="mt-2 max-w-40">
           <UnitField value={entry.unit} onCommit={(unit) => setField(workbench, id, 'unit', unit)} />
@@ -124,6 +129,20 @@ export function GivenFormula({
         />
       )}
     </div>
+  );
+}
+
+/** The editor for pieces: open where there are some, else behind a button. */
+function Pieces({ text, scope, onChange }: { text: string; scope: Scope; onChange: (text: string) => void }) {
+  const [isWanted, setWanted] = useState(false);
+  const reading = readPieces(text, scope);
+  const hasPieces = (reading?.rows.length ?? 0) > 1 || reading?.rows[0]?.condition !== '';
+  if (reading && (hasPieces || isWanted))
+    return <PiecesEditor text={text} scope={scope} onChange={onChange} />;
+  return (
+    <Button look="bare" className="mt-1 min-h-9 px-2! text-[0.95rem]" onClick={() => setWanted(true)}>
+      In pieces …
+    </Button>
   );
 }
 

@@ -48,6 +48,7 @@ export function NextGiven({ draftKey }: { draftKey: string }) {
           <FormulaField
             label="Next given"
             value={text}
+            scope={scope}
             placeholder={isEmpty ? 'f(x) = 3x^2 − 5x − 2' : 'g(x) = …  or  b = 2'}
             wrong={wrong}
             autoFocus={isEmpty}

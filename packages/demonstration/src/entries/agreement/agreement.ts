@@ -108,6 +108,7 @@ function sentenceOf({ curve, other, found }: Compared, entry: AgreementEntry, ru
     first?.from.value === Number(entry.from) &&
     first.to.value === Number(entry.to);
   if (isWhole) return `${where}, ${both} agree everywhere; it is proved.`;
+  if (found.complete && count === 0 && !first) return `${where}, ${both} agree nowhere; it is proved.`;
   const stretches = found.everywhere
     .map(({ from, to }) => `from ${short(from, rule)} to ${short(to, rule)}`)
     .join(' and ');

@@ -105,5 +105,5 @@ function quotientLatex({ name, order, variable }: CurveResult, step: string, dir
   const [f, x, h] = [latexFunction(name, order), latexName(variable), latexName(step)];
   const upper = direction === 'backward' ? `${f}(${x})` : `${f}(${x}+${h})`;
   const lower = direction === 'forward' ? `${f}(${x})` : `${f}(${x}-${h})`;
-  return `\\frac{${upper}-${lower}}{${direction === 'symmetric' ? '2' : ''}${h}}`;
+  return `\\dfrac{${upper}-${lower}}{${direction === 'symmetric' ? '2' : ''}${h}}`;
 }
