@@ -1,4 +1,4 @@
-import { chromium, type CDPSession, type Page } from '@playwright/test';
+import { chromium, type CDPSession, type Locator, type Page } from '@playwright/test';
 import { quantile, table } from './measure.ts';
 
 /** Script time of 200 pointer moves that drag a point along its curve, the best of five rounds, beside a calibration loop. */
@@ -27,8 +27,30 @@ async function metrics(session: CDPSession): Promise<{ script: number; layout: n
   return { script: of('ScriptDuration'), layout: of('LayoutDuration') + of('RecalcStyleDuration') };
 }
 
-/** Drags the first point of the open demonstration to and fro and prints what the moves cost. */
+/** Drags the first point of the open demonstration to and fro. */
 async function measureDrag(page: Page, what: string, calibration: number): Promise<void> {
+  const handle = page.getByRole('slider', { name: /^Point on/ }).first();
+  await measureMoves(page, `dragging a point, ${what}`, calibration, await middleOf(handle));
+}
+
+/** Drags the paper of the graph to and fro: everything in the window is sampled again with every move. */
+async function measurePan(page: Page, what: string, calibration: number): Promise<void> {
+  const { x, y } = await middleOf(page.getByRole('application'));
+  await measureMoves(page, `panning, ${what}`, calibration, { x, y: y - 200 });
+}
+
+async function middleOf(locator: Locator): Promise<{ x: number; y: number }> {
+  const { x, y, width, height } = (await locator.boundingBox()) ?? { x: 0, y: 0, width: 0, height: 0 };
+  return { x: x + width / 2, y: y + height / 2 };
+}
+
+/** Moves the pointer to and fro from a place that it holds, and prints what the moves cost. */
+async function measureMoves(
+  page: Page,
+  what: string,
+  calibration: number,
+  start: { x: number; y: number },
+): Promise<void> {
   const session = await page.context().newCDPSession(page);
   await session.send('Performance.enable');
   // What two empty frames and the asking itself cost, to be taken off every move.
@@ -39,9 +61,6 @@ async function measureDrag(page: Page, what: string, calibration: number): Promi
     idle.push((await metrics(session)).script - before.script);
   }
   const overhead = quantile(idle, 0.5);
-  const handle = page.getByRole('slider', { name: /^Point on/ }).first();
-  const grip = (await handle.boundingBox()) ?? { x: 0, y: 0, width: 0, height: 0 };
-  const start = { x: grip.x + grip.width / 2, y: grip.y + grip.height / 2 };
   await page.mouse.move(start.x, start.y);
   await page.mouse.down();
   const round = async (): Promise<{ script: number[]; layout: number[] }> => {
@@ -71,12 +90,7 @@ async function measureDrag(page: Page, what: string, calibration: number): Promi
     (quantile(values, 0.5) / calibration).toFixed(3),
   ];
   table(
-    [
-      `dragging a point, ${what}, ${moves} moves`,
-      'median, ms',
-      '95th percentile, ms',
-      'median / calibration',
-    ],
+    [`${what}, ${moves} moves`, 'median, ms', '95th percentile, ms', 'median / calibration'],
     [row('script', script), row('style and layout', layout)],
   );
   process.stdout.write('\n');
@@ -104,6 +118,28 @@ async function buildSix(page: Page): Promise<void> {
     .waitFor();
 }
 
+/** Ten thousand rows of measured data, with a tangent and the slope in a tier of its own. */
+async function buildData(page: Page): Promise<void> {
+  await page.goto(address);
+  await page.getByRole('button', { name: 'New' }).click();
+  await page.getByRole('textbox', { name: 'Next given' }).click();
+  const rows = Array.from({ length: 10_000 }, (_, i) => {
+    const noise = (Math.sin(i * 12.9898) * 43758.5453) % 1;
+    return `${i / 10},${(5 * Math.sin(i / 900) + noise).toFixed(3)}`;
+  });
+  await page.evaluate((text) => {
+    const data = new DataTransfer();
+    data.setData('text/plain', text);
+    const paste = new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true });
+    document.activeElement?.dispatchEvent(paste);
+  }, rows.join('\n'));
+  await page.getByRole('button', { name: 'Put it in' }).click();
+  for (const study of ['Tangent', 'Derivative']) {
+    await page.getByRole('button', { name: 'Add', exact: true }).click();
+    await page.getByRole('dialog').getByRole('button', { name: study, exact: true }).click();
+  }
+}
+
 const browser = await chromium.launch({
   executablePath: '/usr/bin/chromium',
   chromiumSandbox: false,
@@ -121,5 +157,8 @@ const calibration = await calibrate(page);
 await measureDrag(page, 'tangent and slope tier', calibration);
 await buildSix(page);
 await measureDrag(page, 'six curves, two tiers, secant table, lens', calibration);
+await buildData(page);
+await measureDrag(page, '10,000 rows of data, tangent, slope tier', calibration);
+await measurePan(page, '10,000 rows of data, tangent, slope tier', calibration);
 await browser.close();
 process.stdout.write(`calibration loop ${calibration.toFixed(1)} ms\n`);

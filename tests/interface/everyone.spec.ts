@@ -37,6 +37,32 @@ for (const colorScheme of ['light', 'dark'] as const) {
     await page.getByRole('button', { name: 'Settings of a' }).click();
     expect(await faults()).toEqual([]);
     await page.keyboard.press('Escape');
+    await teacher.nextGiven.fill('');
+    await teacher.add('From data');
+    await expect(page.getByRole('button', { name: 'Choose a file' })).toBeVisible();
+    expect(await faults('[role="dialog"]')).toEqual([]);
+    await page.getByRole('textbox', { name: /Or paste rows/ }).fill('t,level\n0,1\n1,n/a\n2,3');
+    await page.getByRole('button', { name: 'Go on' }).click();
+    await expect(page.getByRole('region', { name: 'Preview' })).toContainText('Row 3 is left out');
+    expect(await faults('[role="dialog"]')).toEqual([]);
+    await page.getByRole('button', { name: 'Put it in' }).click();
+    await teacher.add('Numerical derivative');
+    await teacher.add('Where do they agree?');
+    await teacher.add('Through points');
+    await teacher.add('In pieces');
+    await page.getByRole('textbox', { name: 'Where piece 1 holds' }).fill('x <');
+    expect(await faults()).toEqual([]);
+    await page
+      .getByRole('slider', { name: /goes through/ })
+      .first()
+      .click();
+    expect(await faults()).toEqual([]);
+    await page.keyboard.press('Escape');
+    await teacher.nextGiven.click();
+    await page.keyboard.type('s(x) = si');
+    await expect(page.getByRole('listbox')).toBeVisible();
+    expect(await faults()).toEqual([]);
+    await page.keyboard.press('Escape');
     await page.goto(server.address);
     await expect(page.getByRole('listitem')).toHaveCount(1);
     expect(await faults()).toEqual([]);
@@ -220,7 +246,7 @@ test.describe('on a phone, by touch', () => {
       .poll(() =>
         teacher
           .entry(/Given: f through points/)
-          .getByRole('textbox')
+          .getByRole('textbox', { name: 'Points' })
           .inputValue(),
       )
       .not.toBe('(0, 0), (4, 4)');
@@ -247,6 +273,32 @@ test.describe('on a phone, by touch', () => {
     expect(
       await table.evaluate(({ parentElement: box }) => box && box.scrollWidth - box.clientWidth),
     ).toBeLessThanOrEqual(0);
+  });
+
+  test('data, pieces and a menu of a point, all with a finger', async ({ teacher, page }) => {
+    await teacher.openNew();
+    const tap = (name: string) => page.getByRole('button', { name, exact: true }).tap();
+    await tap('Add');
+    await tap('From data');
+    await page.getByRole('textbox', { name: /Or paste rows/ }).fill('t,level\n0,1\n1,2\n2,5');
+    await tap('Go on');
+    const sticksOut = () =>
+      page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth);
+    expect(await sticksOut()).toBe(0);
+    await tap('Put it in');
+    await expect(teacher.entry('Given: f from data')).toBeVisible();
+    await tap('Add');
+    await tap('In pieces');
+    await page.getByRole('textbox', { name: 'Where piece 1 holds' }).fill('x < 1.5');
+    await tap('A further piece');
+    await expect(page.getByRole('textbox', { name: 'Formula' })).toContainText('if x < 0');
+    expect(await sticksOut()).toBe(0);
+    await tap('Add');
+    await tap('Through points');
+    const points = page.getByRole('slider', { name: /that h goes through/ });
+    await points.first().tap();
+    await page.getByRole('button', { name: 'Remove this point' }).tap();
+    await expect(points).toHaveCount(3);
   });
 
   test('tiers on top, the deck under them, the working below; nothing sticks out sideways', async ({

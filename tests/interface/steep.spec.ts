@@ -199,6 +199,7 @@ test('a broken line through points: chosen, dragged, added to, made smooth, with
   const field = given.getByRole('textbox', { name: 'Points' });
   await field.fill('(0, 0), (2, 4), (4, 0)');
   await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: 'Fit', exact: true }).click();
   await teacher.state("f'(1)");
   await expect(teacher.entry('Value')).toContainText('= 2.000');
   const second = page.getByRole('slider', { name: 'Point 2 that f goes through' });

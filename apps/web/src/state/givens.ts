@@ -8,6 +8,8 @@ import {
   sentence,
   tree,
   type Problem,
+  type Range,
+  type Rational,
   type Scope,
 } from '@yperkine/core';
 import {
@@ -19,7 +21,6 @@ import {
   lastOrder,
   decimalText,
   makeEntry,
-  nearestDecimal,
   nearestMultiple,
   readPoints,
   resolve,
@@ -102,13 +103,12 @@ export function addThroughPoints(
 /** Four points in the middle of the window that is shown, for a start. */
 function firstPoints(workbench: Workbench): string {
   const { document, stage } = workbench.state;
-  const { from, to } = shownX(document, stage);
-  const heights = shownY(document, stage, firstTier);
-  const gap = roundStep({ from, to }, 5);
-  const start = Math.ceil(from / gap) * gap;
+  const [across, up] = [shownX(document, stage), shownY(document, stage, firstTier)];
+  const inside = (range: Range, share: number): Rational =>
+    nearestMultiple(range.from + share * (range.to - range.from), roundStep(range, 20));
   const points = [0.4, 0.7, 0.5, 0.8].map((share, i) => ({
-    x: nearestDecimal(start + (i + 0.5) * gap),
-    y: nearestMultiple(heights.from + share * (heights.to - heights.from), roundStep(heights, 20)),
+    x: inside(across, (i + 1) / 5),
+    y: inside(up, share),
   }));
   return writePoints(points);
 }

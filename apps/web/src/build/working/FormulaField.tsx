@@ -58,6 +58,9 @@ function decorate(range: MarkedRange | undefined, length: number): DecorationSet
   return Decoration.set([wrongMark.range(from, to)]);
 }
 
+/** The editor's own grey is too faint on paper; its styles stand before those of a style sheet. */
+const placeholderLook = EditorView.theme({ '.cm-placeholder': { color: 'var(--quiet)' } });
+
 /** Line breaks that are pasted become spaces. */
 const oneLine = EditorState.transactionFilter.of((transaction) => {
   if (!transaction.docChanged || transaction.newDoc.lines === 1) return transaction;
@@ -98,6 +101,7 @@ export function FormulaField(props: FormulaFieldProps) {
           oneLine,
           suggesting(() => latest.current.scope),
           wrongRange,
+          placeholderLook,
           history(),
           keymap.of([...keys, ...historyKeymap, ...standardKeymap.filter(({ key }) => key !== 'Enter')]),
           hint.current.of([]),
