@@ -186,7 +186,7 @@ describe('functions given otherwise', () => {
     ]);
     expect(result<ThroughPointsResult>('throughPoints').points).toHaveLength(2);
     addThroughPoints(workbench);
-    expect(all('throughPoints')[1]).toMatchObject({ name: 'f', variable: 'x', family: 1 });
+    expect(all('throughPoints')[1]).toMatchObject({ name: 'f', variable: 't', family: 1 });
     expect(all('throughPoints')[1]?.points.split('), (')).toHaveLength(4);
   });
 

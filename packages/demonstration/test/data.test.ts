@@ -1,7 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { evaluateAt, rational } from '@yperkine/core';
 import {
-  buildScene,
   emptyDocument,
   emptyStage,
   isTable,
@@ -16,7 +15,7 @@ import {
   type PointResult,
   type TangentResult,
 } from '../src/index.ts';
-import { slider } from './sample.ts';
+import { resultOf, sceneOf, slider } from './sample.ts';
 
 const asNumbers = (text: string, x?: number, y?: number) => {
   const table = readCsv(text);
@@ -115,12 +114,6 @@ const withTable = (table: string, more: object = {}): Document => ({
     tangent: makeEntry('tangent', { order: 4, on: 'data', parameter: 'a' }),
   },
 });
-const resultOf = <T>(document: Document, id: string): T => {
-  const outcome = resolve(document, emptyStage).entries.get(id)?.outcome;
-  if (!outcome?.ok) throw new Error(outcome?.problem.message);
-  return outcome.result as T;
-};
-
 describe('a function from data', () => {
   const document = withTable('t,level\n0,1\n1,3\n2,6\nlost,1\n4,6');
 
@@ -137,15 +130,8 @@ describe('a function from data', () => {
   });
 
   test('shows its rows as dots, as long as they do not run into one another', () => {
-    const size = { width: 800, height: 500, density: 1, furniture: true };
     const dotsOf = (of: Document) =>
-      buildScene({
-        document: of,
-        stage: emptyStage,
-        resolution: resolve(of, emptyStage),
-        size,
-        here: null,
-      }).tiers[0]?.marks.find((mark): mark is MarkOf<'dots'> => mark.kind === 'dots')?.points.length;
+      sceneOf(of).tiers[0]?.marks.find((mark): mark is MarkOf<'dots'> => mark.kind === 'dots')?.points.length;
     expect(dotsOf(document)).toBe(8);
     const many = Array.from({ length: 500 }, (_, i) => `${i / 200},${i % 7}`).join('\n');
     expect(dotsOf(withTable(many))).toBeUndefined();

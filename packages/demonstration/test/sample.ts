@@ -1,13 +1,18 @@
 import { readFileSync } from 'node:fs';
 import {
+  buildScene,
   documentSchema,
   emptyDocument,
+  emptyStage,
   makeEntry,
   newTier,
+  resolve,
   type Document,
   type Edit,
   type Entry,
   type Id,
+  type Scene,
+  type Stage,
 } from '../src/index.ts';
 
 export const slider = (
@@ -50,3 +55,29 @@ export const setField = (id: Id, field: string, old: unknown, value: unknown): E
 
 export const frozenSample = (version: number): unknown =>
   JSON.parse(readFileSync(new URL(`../src/schema/samples/v${version}.json`, import.meta.url), 'utf8'));
+
+/** A document of two tiers with the given entries. */
+export const documentWith = (entries: Document['entries']): Document => ({
+  ...emptyDocument(),
+  entries,
+  tiers: { 'tier-f': newTier(1, { from: -5, to: 5 }), slope: newTier(2, { from: -5, to: 5 }) },
+});
+
+export const outcomeOf = (document: Document, id: Id, stage: Stage = emptyStage) =>
+  resolve(document, stage).entries.get(id)?.outcome;
+
+/** What came out of an entry. @throws with the entry's own sentence where nothing did */
+export function resultOf<T>(document: Document, id: Id, stage: Stage = emptyStage): T {
+  const outcome = outcomeOf(document, id, stage);
+  if (!outcome?.ok) throw new Error(outcome?.problem.message);
+  return outcome.result as T;
+}
+
+export const sceneOf = (document: Document): Scene =>
+  buildScene({
+    document,
+    stage: emptyStage,
+    resolution: resolve(document, emptyStage),
+    size: { width: 800, height: 500, density: 1, furniture: true },
+    here: null,
+  });

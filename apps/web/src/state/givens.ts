@@ -34,6 +34,7 @@ import {
   type EntryOf,
   type Id,
 } from '@yperkine/demonstration';
+import { curvesOf } from './curves.ts';
 import { added, freeName, newId, nextFamily } from './actions.ts';
 import type { Workbench } from './workbench.ts';
 
@@ -88,7 +89,7 @@ function addValue(workbench: Workbench, text: string): Addition {
 export function addThroughPoints(
   workbench: Workbench,
   name: string = freeName(workbench, functionLetters),
-  variable = 'x',
+  variable = usualVariable(workbench),
   typed: string = firstPoints(workbench),
 ): Addition {
   const reading = readPoints(typed);
@@ -99,6 +100,10 @@ export function addThroughPoints(
     makeEntry('throughPoints', { ...place, name, variable, points: typed }),
   );
 }
+
+/** The variable that the functions so far have: they share the axis. */
+const usualVariable = (workbench: Workbench): string =>
+  curvesOf(workbench.current())[0]?.curve.variable ?? 'x';
 
 /** Four points in the middle of the window that is shown, for a start. */
 function firstPoints(workbench: Workbench): string {
@@ -118,7 +123,9 @@ export function addInPieces(workbench: Workbench): void {
   const { from, to } = shownX(workbench.state.document, workbench.state.stage);
   const join = nearestMultiple((from + to) / 2 + (to - from) / 10, roundStep({ from, to }, 10));
   const [at, twice] = [join, rational.add(join, join)].map(decimalText);
-  const text = `${freeName(workbench, functionLetters)}(x) = x if x < ${at ?? ''}; ${twice ?? ''} - x otherwise`;
+  const x = usualVariable(workbench);
+  const name = freeName(workbench, functionLetters);
+  const text = `${name}(${x}) = ${x} if ${x} < ${at ?? ''}; ${twice ?? ''} - ${x} otherwise`;
   const id = newId();
   addCurve(workbench, (place) => makeEntry('function', { ...place, text }), [], id);
   workbench.openEntry(id);

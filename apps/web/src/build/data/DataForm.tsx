@@ -132,10 +132,18 @@ function faultOf(csv: CsvTable, { points }: PointsOfTable, { name, variable }: D
 
 const fieldClass = 'min-h-9 w-full min-w-0 rounded-lg border border-rule bg-sheet px-2.5 py-1.5 text-ink';
 
-function Labelled({ label, children }: { label: string; children: (id: string) => ReactNode }) {
+function Labelled({
+  label,
+  className,
+  children,
+}: {
+  label: string;
+  className?: string;
+  children: (id: string) => ReactNode;
+}) {
   const id = useId();
   return (
-    <div className="min-w-0">
+    <div className={clsx('min-w-0', className)}>
       <label htmlFor={id} className="mb-1 block text-sm text-quiet">
         {label}
       </label>
@@ -177,13 +185,13 @@ interface ColumnChoiceProps {
 
 function ColumnChoice({ label, csv, value, onChange }: ColumnChoiceProps) {
   return (
-    <Labelled label={label}>
+    <Labelled label={label} className="max-sm:col-span-2">
       {(id) => (
         <select
           id={id}
           value={value}
           onChange={(event) => onChange(Number(event.target.value))}
-          className={clsx(fieldClass, 'max-sm:col-span-2')}
+          className={fieldClass}
         >
           {csv.columns.map(({ name }, i) => (
             <option key={i} value={i}>

@@ -1,4 +1,12 @@
-import { compile, derivativeOf, latexFunction, latexName, printLatex, TooLarge } from '@yperkine/core';
+import {
+  compile,
+  derivativeOf,
+  latexFunction,
+  latexName,
+  printLatex,
+  TooLarge,
+  type Spline,
+} from '@yperkine/core';
 import { latex } from '../../numbers/line.ts';
 import { curveMark } from '../../scene/curveMark.ts';
 import { toneOf } from '../../scene/tone.ts';
@@ -43,8 +51,8 @@ export const derivativeKind: EntryKind<DerivativeEntry, CurveResult> = {
       const program = compile(of.body, of.variable, of.functions, entry.degree);
       derivedFrom.set(program, of.program);
       const head = `${latexFunction(of.name, order)}(${latexName(of.variable)})`;
-      const isTable = body.kind === 'spline';
-      const text = isTable ? head : `${head} = ${printLatex(body)}`;
+      const table = body.kind === 'spline' ? body.spline : null;
+      const text = table ? head : `${head} = ${printLatex(body)}`;
       return worked({
         name: of.name,
         order,
@@ -56,7 +64,7 @@ export const derivativeKind: EntryKind<DerivativeEntry, CurveResult> = {
         latex: text,
         lines: [[latex(text)]],
         tier: entry.tier,
-        sentence: sentenceOf(of, entry.degree, isTable),
+        sentence: sentenceOf(of, entry.degree, table),
       });
     } catch (error) {
       if (error instanceof TooLarge) return failed('This derivative is too long to be worked out.');
@@ -67,10 +75,11 @@ export const derivativeKind: EntryKind<DerivativeEntry, CurveResult> = {
   marks: (id, _entry, result, tier) => (result.tier === tier.id ? [curveMark(id, result, tier)] : []),
 };
 
-function sentenceOf(of: CurveResult, degree: number, isTable: boolean): string {
+function sentenceOf(of: CurveResult, degree: number, table: Spline | null): string {
   const below = primed(of.name, of.order + degree - 1);
   const height = `At each ${of.variable} its height is the slope of ${below}.`;
-  return isTable ? `${height} It has no value where ${below} has a corner or ends.` : height;
+  if (!table) return height;
+  return `${height} It has no value where ${below} ${table.hasJumps ? 'has a corner or ends' : 'ends'}.`;
 }
 
 /** Which program a derivative's program was made from, so that a moving slider compiles nothing. */

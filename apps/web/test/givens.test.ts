@@ -1,0 +1,213 @@
+import { describe, expect, test } from '@jest/globals';
+import { emptyScope } from '@yperkine/core';
+import {
+  curveOf,
+  type AgreementResult,
+  type DataResult,
+  type DifferenceQuotientResult,
+  type EntryOf,
+} from '@yperkine/demonstration';
+import { faultOfRow, readPieces, writePieces } from '../src/build/working/pieces.ts';
+import { addData, addGiven, addInPieces, type DataSettings } from '../src/state/givens.ts';
+import { setMoves, setWhole } from '../src/state/parameters.ts';
+import {
+  addAgreement,
+  addDerivative,
+  addDifferenceQuotient,
+  addSecant,
+  addStudy,
+} from '../src/state/studies.ts';
+import { setField } from '../src/state/actions.ts';
+import { underTest, withTangent } from './bench.ts';
+
+const settings: DataSettings = {
+  name: 'L',
+  variable: 't',
+  table: 't,level\n0,1\n1,3\n2,n/a\n4,9',
+  x: 0,
+  y: 1,
+  shape: 'broken',
+  unit: 'cm',
+  xUnit: 'min',
+};
+
+describe('a function from data', () => {
+  test('comes with the unit of x and a window that shows all of it, in one change', () => {
+    const { workbench, result } = underTest();
+    expect(addData(workbench, settings, null)).toEqual({ ok: true });
+    expect(result<DataResult>('data').points).toHaveLength(3);
+    const { xUnit, x } = workbench.state.document;
+    expect(xUnit).toBe('min');
+    expect([x.from <= 0, x.to >= 4, x.to < 10]).toEqual([true, true, true]);
+    workbench.undo();
+    expect(workbench.state.document).toMatchObject({ xUnit: '', entries: {} });
+  });
+
+  test('new rows replace the old ones under everything that stands on them', () => {
+    const { workbench, idOf, result, all } = underTest();
+    addData(workbench, settings, null);
+    addStudy(workbench, 'tangent', idOf('data'), 0.5);
+    const id = idOf('data');
+    expect(addData(workbench, { ...settings, table: '0,0\n4,8' }, id)).toEqual({ ok: true });
+    expect([idOf('data'), all('tangent')[0]?.on]).toEqual([id, id]);
+    expect(result<DataResult>('data').points).toHaveLength(2);
+    workbench.undo();
+    expect(result<DataResult>('data').points).toHaveLength(3);
+  });
+
+  test('a name that is taken is refused, its own is not', () => {
+    const { workbench, idOf } = underTest();
+    addData(workbench, settings, null);
+    expect(addData(workbench, settings, null)).toEqual({
+      ok: false,
+      message: '“L” is already taken; please choose another name.',
+    });
+    expect(addData(workbench, settings, idOf('data'))).toEqual({ ok: true });
+  });
+});
+
+describe('a function in pieces', () => {
+  test('begins with two pieces that meet in the window, open to be changed', () => {
+    const { workbench, idOf } = underTest();
+    addInPieces(workbench);
+    const id = idOf('function');
+    expect(workbench.state.open).toBe(id);
+    expect(curveOf(workbench.current(), id)?.body.kind).toBe('piecewise');
+    const reading = readPieces(
+      (workbench.state.document.entries[id] as EntryOf<'function'>).text,
+      emptyScope,
+    );
+    expect(reading?.rows).toEqual([
+      { value: 'x', condition: 'x < 1' },
+      { value: '2 - x', condition: '' },
+    ]);
+  });
+
+  test.each([
+    'f(x) = x^2',
+    'f(x) = x^2 if x < 1; 3 - x otherwise',
+    'f(x) = x^2 if x < 1; 3 if 1 ≤ x < 2 or x > 7; sin(x) otherwise',
+    'h(t) = t(12 - t)/5 for 0 ≤ t ≤ 12',
+    'f(x) = 1/x if not x = 0; 0 otherwise',
+  ])('%s comes back the same through its rows', (text) => {
+    const reading = readPieces(text, emptyScope);
+    if (!reading) throw new Error(text);
+    const again = readPieces(writePieces(reading.head, reading.rows), emptyScope);
+    expect(again).toEqual(reading);
+  });
+
+  test.each([
+    [{ value: 'x +', condition: '' }, true, 'Something is missing after “+”.'],
+    [{ value: 'x', condition: 'x <' }, true, 'Something is missing after “<”.'],
+    [
+      { value: 'x', condition: '' },
+      false,
+      'Only the last piece may hold otherwise; say where this one holds, such as x < 2.',
+    ],
+    [{ value: 'x', condition: '' }, true, null],
+    [{ value: 'x', condition: 'x < 1' }, false, null],
+  ])('the row %j, last: %s', (row, isLast, message) =>
+    expect(faultOfRow(row, isLast, 'x', emptyScope)).toBe(message),
+  );
+});
+
+describe('a slider of whole numbers', () => {
+  test('gets whole limits, a whole step and a whole value, in one change', () => {
+    const { workbench, idOf, all } = underTest();
+    addGiven(workbench, 'n = 2.6');
+    setField(workbench, idOf('parameter'), 'from', '-1.5');
+    setWhole(workbench, idOf('parameter'), true);
+    expect(all('parameter')[0]).toMatchObject({ whole: true, value: '3', from: '-2', step: '1' });
+    workbench.undo();
+    expect(all('parameter')[0]).toMatchObject({ whole: false, value: '2.6', from: '-1.5', step: '0.1' });
+  });
+});
+
+describe('a place without a slider', () => {
+  test('keeps what is shown when its slider goes', () => {
+    const { workbench, idOf, all } = withTangent();
+    const place = idOf('parameter');
+    workbench.show(place, '1.25');
+    setMoves(workbench, place, 'free');
+    expect(all('parameter')[0]).toMatchObject({ moves: 'free', value: '1.25' });
+    setMoves(workbench, place, 'fixed');
+    expect(all('parameter')[0]).toMatchObject({ moves: 'fixed', value: '1.25' });
+  });
+});
+
+describe('the numerical derivative', () => {
+  test('is drawn with the true one and shares the step of the secants', () => {
+    const { workbench, idOf, all, result } = underTest();
+    addGiven(workbench, 'f(x) = x^2');
+    addSecant(workbench, idOf('function'), 1);
+    addDerivative(workbench, idOf('function'));
+    addDifferenceQuotient(workbench, idOf('function'));
+    expect(all('differenceQuotient')[0]?.step).toBe(all('secant')[0]?.step);
+    expect(all('differenceQuotient')[0]?.tier).toBe(all('derivative')[0]?.tier);
+    expect(result<DifferenceQuotientResult>('differenceQuotient').name).toBe('q');
+  });
+
+  test('comes with a step and a tier of its own where there is none', () => {
+    const { workbench, idOf, all } = underTest();
+    addGiven(workbench, 'f(x) = x^2');
+    addDifferenceQuotient(workbench, idOf('function'));
+    const [quotient] = all('differenceQuotient');
+    expect(all('parameter')).toHaveLength(1);
+    expect(Object.keys(workbench.state.document.tiers)).toContain(quotient?.tier);
+    workbench.undo();
+    expect(Object.keys(workbench.state.document.tiers)).toHaveLength(1);
+  });
+});
+
+describe('where two functions agree', () => {
+  test('the one on the same tier is meant first; alone, a function is told to need a second', () => {
+    const { workbench, idOf, all, result } = underTest();
+    addGiven(workbench, 'f(x) = x^2');
+    addAgreement(workbench, idOf('function'));
+    expect(all('agreement')).toHaveLength(0);
+    expect(workbench.state.notice).toContain('type a second one');
+    addGiven(workbench, 'g(x) = x');
+    addDerivative(workbench, idOf('function'));
+    addAgreement(workbench, idOf('function'));
+    expect(result<AgreementResult>('agreement').other.name).toBe('g');
+    expect(result<AgreementResult>('agreement').found.solutions.map(({ value }) => value)).toEqual([0, 1]);
+  });
+});
+
+describe('a window that follows h', () => {
+  function following() {
+    const bench = underTest();
+    addGiven(bench.workbench, 'f(x) = x^2');
+    addSecant(bench.workbench, bench.idOf('function'), 1);
+    const step = bench.all('secant')[0]?.step ?? '';
+    setField(bench.workbench, bench.idOf('secant'), 'windowFollows', true);
+    const width = () => {
+      const { x } = bench.workbench.state.stage;
+      return x && x.to - x.from;
+    };
+    return { ...bench, step, width };
+  }
+
+  test('is shown, never stored, and gone when it is no longer asked for', () => {
+    const { workbench, frame, step, width, idOf } = following();
+    const stored = workbench.state.document.x;
+    workbench.setValue(step, '0.1');
+    frame();
+    expect(width()).toBeCloseTo(0.1 / 0.35, 9);
+    workbench.showWindows({ from: -1, to: 1 }, {});
+    workbench.settleWindows();
+    frame();
+    expect(width()).toBeCloseTo(0.1 / 0.35, 9);
+    expect(workbench.state.document.x).toBe(stored);
+    setField(workbench, idOf('secant'), 'windowFollows', false);
+    frame();
+    expect(width()).toBeNull();
+  });
+
+  test('a frame without a change sets nothing', () => {
+    const { workbench, frame, step, isAsked } = following();
+    workbench.setValue(step, '0.1');
+    for (let i = 0; i < 4; i++) frame();
+    expect(isAsked()).toBe(false);
+  });
+});
