@@ -30,7 +30,12 @@ async function metrics(session: CDPSession): Promise<{ script: number; layout: n
 /** Drags the first point of the open demonstration to and fro. */
 async function measureDrag(page: Page, what: string, calibration: number): Promise<void> {
   const handle = page.getByRole('slider', { name: /^Point on/ }).first();
+  await handle.waitFor();
+  // A new handle gets its place in the next frame.
+  await nextFrame(page);
+  const before = await handle.getAttribute('aria-valuetext');
   await measureMoves(page, `dragging a point, ${what}`, calibration, await middleOf(handle));
+  if ((await handle.getAttribute('aria-valuetext')) === before) throw new Error('the point was not dragged');
 }
 
 /** Drags the paper of the graph to and fro: everything in the window is sampled again with every move. */

@@ -72,6 +72,14 @@ async function takePictures(address) {
     await page.getByRole('region', { name: 'Table of f' }).waitFor();
     await picture(page, 'table');
   });
+  await inWindow({}, async (page) => {
+    await enter(page, /gauge behind the sluice/);
+    await picture(page, 'build-data');
+    await page.getByRole('button', { name: 'More for Given: L from data, smooth' }).click();
+    await page.getByRole('menuitem', { name: 'Change the data …' }).click();
+    await page.getByRole('region', { name: 'Preview' }).waitFor();
+    await picture(page, 'data');
+  });
   await inWindow({ colorScheme: 'dark' }, async (page) => {
     await enter(page, /millstream bed/);
     await picture(page, 'build-night');

@@ -23,16 +23,30 @@ interface Example {
 const slider = (order: number, name: string, value: string, from: string, to: string, step: string): Entry =>
   makeEntry('parameter', { order, name, value, from, to, step, seconds: '10' });
 
-type Windows = Pick<Document, 'x'> & { readonly y: Document['x']; readonly slopeY: Document['x'] };
+interface Windows extends Pick<Document, 'x'> {
+  readonly y: Document['x'];
+  readonly slopeY: Document['x'];
+}
+interface Units {
+  readonly x: string;
+  readonly y: string;
+}
 
 /** A function with a point, its tangent and its slope in a tier of its own. */
-function slopeDemonstration(title: string, text: string, parameter: Entry, windows: Windows): Document {
+function slopeDemonstration(
+  title: string,
+  text: string,
+  parameter: Entry,
+  windows: Windows,
+  units: Units,
+): Document {
   const on = 'given';
   return {
     ...emptyDocument(title),
     x: windows.x,
+    xUnit: units.x,
     entries: {
-      [on]: makeEntry('function', { order: 1, text, tier: 'tier-f' }),
+      [on]: makeEntry('function', { order: 1, text, tier: 'tier-f', unit: units.y }),
       a: parameter,
       point: makeEntry('point', { order: 3, on, parameter: 'a' }),
       tangent: makeEntry('tangent', { order: 4, on, parameter: 'a' }),
@@ -52,6 +66,7 @@ function chordDemonstration(): Document {
     'L(t) = 2 + 7/5 sin(0.7t) + 0.15t',
     slider(2, 'a', '3.4', '0', '12', '0.01'),
     { x: { from: 0, to: 12 }, y: { from: -0.5, to: 6 }, slopeY: { from: -1.2, to: 1.4 } },
+    { x: 'h', y: 'm' },
   );
   const { point: _point, ...entries } = base.entries;
   const place = { on: 'given', parameter: 'a' };
@@ -113,6 +128,7 @@ function bedDemonstration(): Document {
     'h(x) = 3x^2 - 5x - 2',
     slider(2, 'a', '1.5', '-2', '3.5', '0.01'),
     { x: { from: -2, to: 3.5 }, y: { from: -6, to: 8 }, slopeY: { from: -20, to: 20 } },
+    { x: 'm', y: 'dm' },
   );
   return {
     ...base,
@@ -124,11 +140,58 @@ function bedDemonstration(): Document {
   };
 }
 
+/** What the gauge behind the sluice showed, every two minutes: invented, with the small unrest of real water. */
+function gaugeTable(): string {
+  const rows = Array.from({ length: 61 }, (_, i) => {
+    const level = 41 + 9 * Math.sin(i / 11) + 3 * Math.sin(i / 4.3) + ((i * 7) % 5) * 0.1;
+    return `${i * 2},${i === 23 ? 'gauge cleaned' : level.toFixed(1)}`;
+  });
+  return ['time (min),level (cm)', ...rows].join('\n');
+}
+
+/** Measured levels as a function, its slope, and a slope over ten minutes beside it. */
+function gaugeDemonstration(): Document {
+  return {
+    ...emptyDocument('The gauge behind the sluice'),
+    x: { from: 0, to: 120 },
+    xUnit: 'min',
+    xTitle: 'time since the gate opened',
+    entries: {
+      given: makeEntry('data', {
+        order: 1,
+        name: 'L',
+        variable: 't',
+        table: gaugeTable(),
+        shape: 'smooth',
+        tier: 'tier-f',
+        unit: 'cm',
+      }),
+      a: slider(2, 'a', '34', '0', '120', '0.1'),
+      point: makeEntry('point', { order: 3, on: 'given', parameter: 'a' }),
+      tangent: makeEntry('tangent', { order: 4, on: 'given', parameter: 'a', triangle: true, base: '10' }),
+      slope: makeEntry('derivative', { order: 5, of: 'given', tier: 'tier-slope' }),
+      h: makeEntry('parameter', { order: 6, name: 'h', value: '10', from: '0.1', to: '20', step: '0.1' }),
+      quotient: makeEntry('differenceQuotient', {
+        order: 7,
+        of: 'given',
+        step: 'h',
+        name: 'q',
+        tier: 'tier-slope',
+      }),
+    },
+    tiers: {
+      'tier-f': newTier(1, { from: 24, to: 56 }),
+      'tier-slope': newTier(2, { from: -1, to: 1 }),
+    },
+  };
+}
+
 /** The examples that ship, all from Tarn Valley. */
 export const examples: readonly Example[] = [
   { id: '00000000-0000-4000-8000-000000000101', document: bedDemonstration() },
   { id: '00000000-0000-4000-8000-000000000104', document: chordDemonstration() },
   { id: '00000000-0000-4000-8000-000000000105', document: ruleDemonstration() },
+  { id: '00000000-0000-4000-8000-000000000106', document: gaugeDemonstration() },
   {
     id: '00000000-0000-4000-8000-000000000103',
     document: slopeDemonstration(
@@ -136,6 +199,7 @@ export const examples: readonly Example[] = [
       's(t) = 4e^(-0.3t) cos 2t',
       slider(2, 'a', '1.2', '0', '10', '0.01'),
       { x: { from: -0.5, to: 10.5 }, y: { from: -4, to: 5 }, slopeY: { from: -9, to: 7 } },
+      { x: 's', y: 'cm' },
     ),
   },
 ];

@@ -35,50 +35,56 @@ export function sampleSpline(spline: Spline, { xFrom, xTo, width }: Grid): Sampl
 
 function drawColumn(spline: Spline, from: number, to: number, pen: Pen): void {
   const [first, last] = [spline.pieceAt(from), spline.pieceAt(to)];
-  const parts: Dot[][] = [];
-  for (let piece = first; piece <= last; piece++) {
-    const start = Math.max(from, spline.knots[piece] as number);
-    const end = Math.min(to, spline.knots[piece + 1] as number);
-    if (start < end) parts.push(dotsOn(spline, piece, start, end));
+  const part = (piece: number): Dot[] =>
+    dotsOn(
+      spline,
+      piece,
+      Math.max(from, spline.knots[piece] as number),
+      Math.min(to, spline.knots[piece + 1] as number),
+    );
+  if (last - first < mostDrawn) {
+    for (let piece = first; piece <= last; piece++) draw(spline, part(piece), pen);
+  } else if (spline.hasJumps) {
+    for (const piece of farthest(spline, first, last + 1)) draw(spline, part(piece), pen);
+  } else {
+    const whole = farthest(spline, first + 1, last).flatMap((piece) => turningDots(spline, piece));
+    draw(spline, lowestAndHighest([...part(first), ...whole, ...part(last)]), pen);
   }
-  const drawn = parts.length <= mostDrawn ? parts : extremesOf(parts, !spline.hasJumps);
-  for (const part of drawn) {
-    if (spline.hasJumps && !pen.isAt(part[0] as Dot)) pen.lift();
-    part.forEach(pen.to);
-  }
+}
+
+/** Dots that are joined; with those before them only where the table has no jumps, or where they touch. */
+function draw(spline: Spline, dots: readonly Dot[], pen: Pen): void {
+  const [start] = dots;
+  if (!start) return;
+  if (spline.hasJumps && !pen.isAt(start)) pen.lift();
+  dots.forEach(pen.to);
 }
 
 /** The ends of a part of a piece, and where it turns between them. */
 function dotsOn(spline: Spline, piece: number, from: number, to: number): Dot[] {
-  const turns = turnsOf(spline.coefficientsOf(piece))
-    .map((d) => (spline.knots[piece] as number) + d)
-    .filter((x) => x > from && x < to)
-    .sort((a, b) => a - b);
+  if (from >= to) return [];
+  const turns = spline.turnsOf(piece).filter((x) => x > from && x < to);
   return [from, ...turns, to].map((x) => ({ x, y: spline.valueOn(piece, x) }));
 }
 
-/** Where c₁ + 2c₂d + 3c₃d² is 0. */
-function turnsOf(coefficients: Float64Array): number[] {
-  const [, c1 = 0, c2 = 0, c3 = 0] = coefficients;
-  if (c2 === 0 && c3 === 0) return [];
-  const root = Math.sqrt(c2 * c2 - 3 * c1 * c3);
-  const q = -(c2 + (c2 < 0 ? -root : root));
-  return [q / (3 * c3), c1 / q].filter(Number.isFinite);
+/** From i up to but not including j: the piece that reaches lowest and the one that reaches highest, in order. */
+function farthest(spline: Spline, i: number, j: number): number[] {
+  const { low, high } = spline.reach;
+  let [lowest, highest] = [i, i];
+  for (let piece = i + 1; piece < j; piece++) {
+    if ((low[piece] as number) < (low[lowest] as number)) lowest = piece;
+    if ((high[piece] as number) > (high[highest] as number)) highest = piece;
+  }
+  return lowest === highest ? [lowest] : lowest < highest ? [lowest, highest] : [highest, lowest];
 }
 
-/** The lowest and the highest of many dots, as one part or, where they must not be joined, as two. */
-function extremesOf(parts: readonly Dot[][], isJoined: boolean): Dot[][] {
-  const dots = parts.flat();
-  if (isJoined) {
-    const low = dots.reduce((a, b) => (b.y < a.y ? b : a));
-    const high = dots.reduce((a, b) => (b.y > a.y ? b : a));
-    return [[low, high].sort((a, b) => a.x - b.x)];
-  }
-  const lowest = (part: readonly Dot[]): number => Math.min(...part.map(({ y }) => y));
-  const highest = (part: readonly Dot[]): number => Math.max(...part.map(({ y }) => y));
-  const low = parts.reduce((a, b) => (lowest(b) < lowest(a) ? b : a));
-  const high = parts.reduce((a, b) => (highest(b) > highest(a) ? b : a));
-  return low === high ? [low] : parts.indexOf(low) < parts.indexOf(high) ? [low, high] : [high, low];
+const turningDots = (spline: Spline, piece: number): Dot[] =>
+  dotsOn(spline, piece, spline.knots[piece] as number, spline.knots[piece + 1] as number);
+
+function lowestAndHighest(dots: readonly Dot[]): Dot[] {
+  const low = dots.reduce((a, b) => (b.y < a.y ? b : a));
+  const high = dots.reduce((a, b) => (b.y > a.y ? b : a));
+  return [low, high].sort((a, b) => a.x - b.x);
 }
 
 class Pen {

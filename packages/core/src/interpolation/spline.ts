@@ -26,6 +26,7 @@ export class Spline {
   private hint = 0;
   private known: { readonly pieces: readonly Interval[]; readonly blocks: readonly Interval[] } | undefined;
   private slope: Spline | undefined;
+  private knownReach: { readonly low: Float64Array; readonly high: Float64Array } | undefined;
 
   private constructor(
     /** The function that it belongs to, by which it is written. */
@@ -110,12 +111,49 @@ export class Spline {
 
   /** The value of a piece's own formula at x. */
   valueOn(piece: number, x: number): number {
+    const { coefficients: c } = this;
     const d = x - (this.knots[piece] as number);
-    const c = this.coefficientsOf(piece);
-    return (c[0] as number) + d * ((c[1] as number) + d * ((c[2] as number) + d * (c[3] as number)));
+    // Read in place: a view of each piece would cost more than the polynomial.
+    const i = piece * perPiece;
+    return (
+      (c[i] as number) + d * ((c[i + 1] as number) + d * ((c[i + 2] as number) + d * (c[i + 3] as number)))
+    );
   }
 
-  coefficientsOf(piece: number): Float64Array {
+  /** Where a piece turns, in ascending order: where c₁ + 2c₂d + 3c₃d² is 0. */
+  turnsOf(piece: number): readonly number[] {
+    const i = piece * perPiece;
+    const c2 = this.coefficients[i + 2] as number;
+    const c3 = this.coefficients[i + 3] as number;
+    if (c2 === 0 && c3 === 0) return straight;
+    const start = this.knots[piece] as number;
+    const c1 = this.coefficients[i + 1] as number;
+    const root = Math.sqrt(c2 * c2 - 3 * c1 * c3);
+    const q = -(c2 + (c2 < 0 ? -root : root));
+    return [q / (3 * c3), c1 / q]
+      .map((d) => start + d)
+      .filter((x) => x > start && x < (this.knots[piece + 1] as number))
+      .sort((a, b) => a - b);
+  }
+
+  /** The least and the greatest value of every piece, worked out once. */
+  get reach(): { readonly low: Float64Array; readonly high: Float64Array } {
+    this.knownReach ??= this.findReach();
+    return this.knownReach;
+  }
+
+  private findReach() {
+    const [low, high] = [new Float64Array(this.pieceCount), new Float64Array(this.pieceCount)];
+    for (let piece = 0; piece < this.pieceCount; piece++) {
+      const places = [this.knots[piece] as number, ...this.turnsOf(piece), this.knots[piece + 1] as number];
+      const values = places.map((x) => this.valueOn(piece, x));
+      low[piece] = Math.min(...values);
+      high[piece] = Math.max(...values);
+    }
+    return { low, high };
+  }
+
+  private coefficientsOf(piece: number): Float64Array {
     return this.coefficients.subarray(piece * perPiece, (piece + 1) * perPiece);
   }
 
@@ -270,6 +308,9 @@ export class Spline {
     return [c0 + d * (c1 + d * (c2 + d * c3)), c1 + d * (2 * c2 + d * 3 * c3), c2 + 3 * c3 * d, c3];
   }
 }
+
+/** A straight piece turns nowhere. */
+const straight: readonly number[] = [];
 
 const two = intervals.exactly(2);
 const three = intervals.exactly(3);

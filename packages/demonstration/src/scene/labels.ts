@@ -113,8 +113,11 @@ function obstaclesOf(mark: Mark): readonly number[] {
 
 function pointsOf(mark: Mark): number[] {
   switch (mark.kind) {
-    case 'curve':
-      return mark.runs.flatMap((run) => thinned(run));
+    case 'curve': {
+      const points: number[] = [];
+      for (const run of mark.runs) addThinned(run, points);
+      return points;
+    }
     case 'line':
       return pointsAlong(mark.x0, mark.y0, mark.x1, mark.y1);
     case 'polygon':
@@ -146,19 +149,20 @@ function discOf({ x, y, radius }: MarkOf<'lens'>): number[] {
 /** Pixels of a curve's length between two of its points that a label should not cover. */
 const spacing = 4;
 
-/** Points along a run at even distances, so that a steep part counts as much as a flat one. */
-function thinned(run: Float64Array): number[] {
-  const points: number[] = [];
+/** Puts in points along a run at even distances, so that a steep part counts as much as a flat one. */
+function addThinned(run: Float64Array, points: number[]): void {
   let left = 0;
   for (let i = 0; i + 3 < run.length; i += 2) {
-    const [x0, y0, x1, y1] = [run[i], run[i + 1], run[i + 2], run[i + 3]] as [number, number, number, number];
+    const x0 = run[i] as number;
+    const y0 = run[i + 1] as number;
+    const x1 = run[i + 2] as number;
+    const y1 = run[i + 3] as number;
     const length = Math.hypot(x1 - x0, y1 - y0);
     for (let at = left; at < length; at += spacing) {
       points.push(x0 + ((x1 - x0) * at) / length, y0 + ((y1 - y0) * at) / length);
     }
     left = length > left ? spacing - ((length - left) % spacing) : left - length;
   }
-  return points;
 }
 
 const alongLine = 120;
