@@ -31,6 +31,30 @@ test('from an empty document to secant becomes tangent with its table, in at mos
   await expect(teacher.entry(/Lens on f/)).toContainText('Magnified 10 times');
 });
 
+test('a point that is dragged beyond the end of its curve stays at the end and can be taken back', async ({
+  page,
+  teacher,
+}) => {
+  await teacher.begin('f(x) = sqrt(x)', 'Point on the curve');
+  await teacher.setValue('a', '1');
+  const value = page.getByRole('textbox', { name: 'Value of a' });
+  const at = await teacher.placeOnPage();
+  const [start, beyond, back] = [at(1, 1), at(-1, 0), at(0.5, 0.7)];
+  await page.mouse.move(start.x, start.y);
+  await page.mouse.down();
+  await page.mouse.move(beyond.x, beyond.y, { steps: 4 });
+  await expect(value).toHaveValue('0');
+  await page.mouse.move(back.x, back.y, { steps: 4 });
+  await page.mouse.up();
+  await expect(value).not.toHaveValue('0');
+  await teacher.setValue('a', '0');
+  await teacher.handle.focus();
+  await page.keyboard.press('ArrowLeft');
+  await expect(value).toHaveValue('0');
+  await page.keyboard.press('ArrowRight');
+  await expect(value).not.toHaveValue('0');
+});
+
 test('the second point is dragged along the curve, and moved by the arrow keys', async ({
   page,
   teacher,

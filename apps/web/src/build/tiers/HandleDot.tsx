@@ -1,6 +1,7 @@
-import { rational } from '@yperkine/core';
+import { evaluateAt, rational } from '@yperkine/core';
 import {
   catchOn,
+  curveOf,
   decimalText,
   nearestDecimal,
   nearestPosition,
@@ -30,6 +31,20 @@ const keySteps: Readonly<Record<string, number>> = {
   PageDown: -manySteps,
 };
 
+const halvings = 30;
+
+/** The value itself where the curve has a point there; else the last one on the way to it. */
+function lastOnCurve(from: number, to: number, isOnCurve: (value: number) => boolean): number {
+  if (isOnCurve(to) || !isOnCurve(from)) return to;
+  let [inside, outside] = [from, to];
+  for (let i = 0; i < halvings; i++) {
+    const middle = (inside + outside) / 2;
+    if (isOnCurve(middle)) inside = middle;
+    else outside = middle;
+  }
+  return inside;
+}
+
 /** The grip of a point that stands where a slider says. */
 export const HandleDot = memo(function HandleDot({ handle, name, painter }: HandleDotProps) {
   const workbench = useWorkbench();
@@ -42,7 +57,18 @@ export const HandleDot = memo(function HandleDot({ handle, name, painter }: Hand
   const viewOf = () => painter()?.scene?.tiers.find(({ id }) => id === handle.tier)?.view;
 
   /** Where the scene has the handle just now. */
-  const place = () => painter()?.scene?.handles.find(({ key }) => key === handle.key) ?? { offset: 0 };
+  const place = () => painter()?.scene?.handles.find(({ key }) => key === handle.key);
+
+  /** Whether the curve has a point at a value of the parameter; a grip that has lost its point could not come back. */
+  const isOnCurve = (value: number): boolean => {
+    const { document, resolution } = workbench.state;
+    const { entry = '', offset = 0 } = place() ?? {};
+    const study = document.entries[entry];
+    const curve = study && 'on' in study ? curveOf(resolution, study.on) : undefined;
+    return (
+      !curve || Number.isFinite(evaluateAt(curve.program, offset + handle.sign * value, curve.parameters))
+    );
+  };
 
   const begin = (event: PointerEvent<HTMLDivElement>) => {
     const view = viewOf();
@@ -50,16 +76,18 @@ export const HandleDot = memo(function HandleDot({ handle, name, painter }: Hand
     if (!view || !now) return;
     workbench.stop();
     workbench.choose(handle.parameter);
-    grip.current = { offset: event.clientX - view.toX(place().offset + handle.sign * now.value.value) };
+    const { offset = 0 } = place() ?? {};
+    grip.current = { offset: event.clientX - view.toX(offset + handle.sign * now.value.value) };
   };
 
   const drag = (event: PointerEvent<HTMLDivElement>) => {
     // Only the slider's limits are needed, and those of the last frame will do: nothing is worked out here.
     const [view, now] = [viewOf(), parameter(workbench.state.resolution)];
     if (!grip.current || !view || !now) return;
-    const { offset } = place();
+    const { offset = 0 } = place() ?? {};
     const toValue = (x: number) => (x - offset) * handle.sign;
-    const wanted = toValue(view.fromX(event.clientX - grip.current.offset));
+    const pointed = toValue(view.fromX(event.clientX - grip.current.offset));
+    const wanted = lastOnCurve(now.value.value, pointed, isOnCurve);
     const ticks = painter()?.scene?.xTicks.map(({ value }) => toValue(value)) ?? [];
     const inside = ticks.filter(
       (tick) => tick >= rational.toNumber(now.scale.from) && tick <= rational.toNumber(now.scale.to),
@@ -70,7 +98,8 @@ export const HandleDot = memo(function HandleDot({ handle, name, painter }: Hand
     const text = caught.isCaught
       ? decimalText(nearestDecimal(caught.value))
       : nearestPosition(wanted, now.scale);
-    workbench.show(handle.parameter, text, caught.isCaught ? caught.value : null);
+    if (isOnCurve(Number(text)))
+      workbench.show(handle.parameter, text, caught.isCaught ? caught.value : null);
   };
 
   const end = () => {
@@ -90,7 +119,7 @@ export const HandleDot = memo(function HandleDot({ handle, name, painter }: Hand
     workbench.stop();
     const value = now.value.exact ? decimalText(now.value.exact) : now.value.value;
     const next = limit ? decimalText(limit) : stepped(value, steps, now.scale);
-    workbench.setValue(handle.parameter, next, `keys ${handle.parameter}`);
+    if (isOnCurve(Number(next))) workbench.setValue(handle.parameter, next, `keys ${handle.parameter}`);
   };
 
   return (
