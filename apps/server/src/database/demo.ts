@@ -66,7 +66,7 @@ function chordDemonstration(): Document {
     'L(t) = 2 + 7/5 sin(0.7t) + 0.15t',
     slider(2, 'a', '3.4', '0', '12', '0.01'),
     { x: { from: 0, to: 12 }, y: { from: -0.5, to: 6 }, slopeY: { from: -1.2, to: 1.4 } },
-    { x: 'h', y: 'm' },
+    { x: 'hr', y: 'm' },
   );
   const { point: _point, ...entries } = base.entries;
   const place = { on: 'given', parameter: 'a' };
@@ -166,7 +166,7 @@ function gaugeDemonstration(): Document {
         tier: 'tier-f',
         unit: 'cm',
       }),
-      a: slider(2, 'a', '34', '0', '120', '0.1'),
+      a: slider(2, 'a', '77', '0', '120', '0.1'),
       point: makeEntry('point', { order: 3, on: 'given', parameter: 'a' }),
       tangent: makeEntry('tangent', { order: 4, on: 'given', parameter: 'a', triangle: true, base: '10' }),
       slope: makeEntry('derivative', { order: 5, of: 'given', tier: 'tier-slope' }),

@@ -17,6 +17,8 @@ export interface Resolved {
   readonly outcome: Outcome<unknown>;
   /** What it was worked out from, to tell whether anything changed. */
   readonly inputs: readonly unknown[];
+  /** Ids of the entries whose results it needs. */
+  readonly dependencies: readonly Id[];
 }
 
 export interface Resolution {
@@ -81,17 +83,27 @@ class Resolver {
     if (this.open.has(id)) return undefined;
     this.open.add(id);
     const kind = kindOf(entry);
-    const dependencies = kind.dependsOn?.(entry, this.directory) ?? kind.standsOn(entry);
+    const dependencies = this.dependenciesOf(id, entry, kind);
     const results = dependencies.map((dependency) => this.visit(dependency)?.outcome);
     const inCircle = dependencies.find(
       (dependency) => this.open.has(dependency) && !this.done.has(dependency),
     );
     const staged = this.stage.values[id];
     const inputs = [entry, this.directory, this.rule, this.xUnit, staged, inCircle, ...results];
-    const resolved = this.reuse(id, inputs) ?? this.workOut(id, entry, kind, inputs, inCircle);
+    const resolved = this.reuse(id, inputs) ?? {
+      ...this.workOut(id, entry, kind, inputs, inCircle),
+      dependencies,
+    };
     this.done.set(id, resolved);
     this.open.delete(id);
     return resolved;
+  }
+
+  /** Formulas are read for the names in them only when they or the names changed, not whenever a slider moves. */
+  private dependenciesOf(id: Id, entry: Entry, kind: EntryKind<Entry, unknown>): readonly Id[] {
+    const before = this.previous?.entries.get(id);
+    const isSame = before?.entry === entry && this.previous?.directory === this.directory;
+    return isSame ? before.dependencies : (kind.dependsOn?.(entry, this.directory) ?? kind.standsOn(entry));
   }
 
   private reuse(id: Id, inputs: readonly unknown[]): Resolved | undefined {
@@ -109,7 +121,7 @@ class Resolver {
     kind: EntryKind<Entry, unknown>,
     inputs: readonly unknown[],
     inCircle: Id | undefined,
-  ): Resolved {
+  ): Omit<Resolved, 'dependencies'> {
     this.workedOut.push(id);
     const before = this.previous?.entries.get(id);
     const isSameKind = before?.entry.kind === entry.kind && before.outcome.ok;

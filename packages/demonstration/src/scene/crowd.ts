@@ -2,11 +2,9 @@ import type { Frame } from './view.ts';
 
 /** Side of a cell in pixels. */
 const cell = 4;
-/** Pixels around the frame that labels may reach into. */
-const border = 120;
 
 /**
- * How many points lie in a box, for many boxes and points: points are counted by cells, and sums over all cells above
+ * How many points lie in a box, for many boxes and points in one frame: points are counted by cells, and sums over all cells above
  * and to the left (a summed-area table; Crow, 1984) answer each box with four look-ups.
  */
 export class Crowd {
@@ -19,10 +17,10 @@ export class Crowd {
 
   /** @param lists points as x y x y … */
   constructor({ left, top, width, height }: Frame, lists: readonly (readonly number[])[]) {
-    this.left = left - border;
-    this.top = top - border;
-    this.columns = Math.ceil((width + 2 * border) / cell) + 1;
-    this.rows = Math.ceil((height + 2 * border) / cell) + 1;
+    this.left = left;
+    this.top = top;
+    this.columns = Math.ceil(width / cell) + 1;
+    this.rows = Math.ceil(height / cell) + 1;
     this.sums = new Int32Array(this.columns * this.rows);
     for (const points of lists) this.add(points);
     this.sum();

@@ -35,13 +35,23 @@ export function placeLabels(marks: readonly Mark[], frame: Frame): PlacedLabel[]
     (mark): mark is MarkOf<'label'> => mark.kind === 'label' && isInside(frame, mark.x, mark.y),
   );
   if (labels.length === 0) return placed;
-  const crowd = new Crowd(frame, marks.map(obstaclesOf));
+  const crowd = new Crowd(surroundings(labels), marks.map(obstaclesOf));
   for (const label of labels) {
     const boxes = offsets.map(([dx, dy]) => boxFor(label, dx, dy));
     const costs = boxes.map((box, i) => costOf(box, i, crowd, texts, placed, frame));
     placed.push(boxes[costs.indexOf(Math.min(...costs))] as PlacedLabel);
   }
   return placed;
+}
+
+/** Pixels that a label may lie away from its place, its own width included. */
+const reach = 200;
+
+/** The part of a tier in which labels may lie: points elsewhere are in nobody's way. */
+function surroundings(labels: readonly MarkOf<'label'>[]): Frame {
+  const [xs, ys] = [labels.map(({ x }) => x), labels.map(({ y }) => y)];
+  const [left, top] = [Math.min(...xs) - reach, Math.min(...ys) - reach];
+  return { left, top, width: Math.max(...xs) + reach - left, height: Math.max(...ys) + reach - top };
 }
 
 function boxFor(label: MarkOf<'label'>, dx: number, dy: number): PlacedLabel {
