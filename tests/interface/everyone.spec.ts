@@ -289,9 +289,9 @@ test.describe('on a phone, by touch', () => {
     await expect(teacher.entry('Given: f from data')).toBeVisible();
     await tap('Add');
     await tap('In pieces');
-    await page.getByRole('textbox', { name: 'Where piece 1 holds' }).fill('x < 1.5');
+    await page.getByRole('textbox', { name: 'Where piece 1 holds' }).fill('t < 1.5');
     await tap('A further piece');
-    await expect(page.getByRole('textbox', { name: 'Formula' })).toContainText('if x < 0');
+    await expect(page.getByRole('textbox', { name: 'Formula' })).toContainText('if t < 0');
     expect(await sticksOut()).toBe(0);
     await tap('Add');
     await tap('Through points');

@@ -275,6 +275,17 @@ test('a slider of whole numbers with a unit', async ({ page, teacher }) => {
   await expect(value).toHaveValue('4');
 });
 
+test('points are pasted as two columns', async ({ page, teacher }) => {
+  await teacher.openNew();
+  await teacher.add('Through points');
+  const field = teacher.entry(/Given: f through points/).getByRole('textbox', { name: 'Points' });
+  await field.focus();
+  await transfer(page, 'paste', '0\t1\n2\t3.5\n4\t-1\n');
+  await expect(field).toHaveValue('(0, 1), (2, 3.5), (4, -1)');
+  await teacher.state('f(1)');
+  await expect(teacher.entry('Value')).toContainText('= 2.250');
+});
+
 test('a point of a broken line is removed by its menu', async ({ page, teacher }) => {
   await teacher.begin('p(x) through (0, 0), (2, 4), (4, 0)');
   await page.getByRole('slider', { name: 'Point 2 that p goes through' }).click();
@@ -316,4 +327,29 @@ test('the window follows h: the secant keeps its length on the screen while the 
   await page.getByRole('button', { name: /More for Secant/ }).click();
   await page.getByRole('menuitem', { name: 'Keep the window' }).click();
   await expect.poll(gap).toBeLessThan(before / 2);
+});
+
+test('any result of an entry is named and used in later entries', async ({ page, teacher }) => {
+  await teacher.begin('f(x) = x^2', 'Tangent', 'Where is the slope k?');
+  await teacher.setValue('a', '3');
+  await teacher.chooseFor('Tangent to f at x = a', 'Name a result …');
+  const name = page.getByRole('textbox', { name: 'Name of the slope' });
+  await name.fill('f');
+  await name.press('Enter');
+  await expect(teacher.entry(/Tangent to f/).getByRole('alert')).toContainText('“f” is already taken');
+  await name.fill('m');
+  await name.press('Enter');
+  await expect(teacher.entry(/Tangent to f/).getByRole('alert')).toHaveCount(0);
+  await teacher.state('g(x) = m(x - 3) + 9');
+  await teacher.state('g(4) + m');
+  // The slope of x² at 3 is 6: the tangent is at 15 at 4, and 6 more make 21.
+  await expect(teacher.entry('Value')).toContainText('= 21.000');
+  await teacher.setValue('a', '2');
+  await expect(teacher.entry('Value')).toContainText('= 17.000');
+  await page.getByRole('button', { name: /More for Where is f′/ }).click();
+  await page.getByRole('menuitem', { name: 'Name a result …' }).click();
+  await page.getByRole('textbox', { name: 'Name of the place' }).fill('x_0');
+  await page.keyboard.press('Enter');
+  await teacher.state('f(x_0)');
+  await expect(teacher.entry('Value').nth(1)).toContainText('= 0.000');
 });

@@ -29,7 +29,7 @@ export { readPoints, writePoints } from './entries/throughPoints/pointList.ts';
 export { entryKinds } from './entries/table.ts';
 export { kindOf, makeEntry } from './entries/anyKind.ts';
 export { primed, type CurveResult } from './entries/curve.ts';
-export type { Head } from './entries/kind.ts';
+export type { Head, NameableResult } from './entries/kind.ts';
 export type { StudyResult, StudyTable } from './entries/study.ts';
 export type { ParameterEntry, ParameterResult, Repeat } from './entries/parameter/parameter.ts';
 export type { PointResult } from './entries/point/point.ts';
@@ -42,6 +42,7 @@ export {
   headOfEntry,
   parameterOf,
   resolve,
+  resultsOf,
   type Resolution,
   type Resolved,
 } from './resolve/resolve.ts';

@@ -8,10 +8,19 @@ interface TextFieldProps {
   /** What an empty field stands for. */
   readonly placeholder?: string;
   readonly maxLength?: number;
+  /** What a pasted text of several lines becomes in this one; null leaves it to the browser. */
+  readonly fromLines?: (pasted: string) => string | null;
 }
 
 /** A field for a short text or formula. What is typed takes effect with Enter or on leaving; Escape takes it back. */
-export function TextField({ label, value, onCommit, placeholder, maxLength = limits.text }: TextFieldProps) {
+export function TextField({
+  label,
+  value,
+  onCommit,
+  placeholder,
+  maxLength = limits.text,
+  fromLines,
+}: TextFieldProps) {
   const [draft, setDraft] = useState<string | null>(null);
   const id = useId();
   const commit = () => {
@@ -32,6 +41,13 @@ export function TextField({ label, value, onCommit, placeholder, maxLength = lim
         maxLength={maxLength}
         value={draft ?? value}
         onChange={(event) => setDraft(event.target.value)}
+        onPaste={(event) => {
+          const line = fromLines?.(event.clipboardData.getData('text/plain')) ?? null;
+          if (line === null) return;
+          event.preventDefault();
+          setDraft(null);
+          onCommit(line);
+        }}
         onFocus={(event) => event.target.select()}
         onBlur={commit}
         onKeyDown={(event) => {

@@ -10,6 +10,7 @@ import {
   type FitScope,
   type Id,
 } from '@yperkine/demonstration';
+import { headOf, isReserved } from '@yperkine/core';
 import { nanoid } from 'nanoid';
 import type { Workbench } from './workbench.ts';
 
@@ -45,6 +46,25 @@ export function setField(
   if (!entry) return;
   const old = (entry as Readonly<Record<string, unknown>>)[field];
   workbench.change([{ at: 'field', of: 'entries', id, field, old, new: value }], together);
+}
+
+/** Gives a result of an entry a name, or takes it away; a sentence where the name cannot be given. */
+export function nameResult(workbench: Workbench, id: Id, key: string, typed: string): string | null {
+  const entry = workbench.state.document.entries[id];
+  if (!entry) return null;
+  const { [key]: before, ...others } = entry.names;
+  if (typed.trim() === '') {
+    setField(workbench, id, 'names', others);
+    return null;
+  }
+  const head = headOf(`${typed} = 0`);
+  if (!head || head.variable !== undefined)
+    return 'A name is a letter, such as m, or a letter with an index, such as m_1.';
+  if (isReserved(head.name)) return `“${head.name}” already has a meaning; please choose another name.`;
+  const isTaken = workbench.current().directory.idOf.has(head.name) && head.name !== before;
+  if (isTaken) return `“${head.name}” is already taken; please choose another name.`;
+  setField(workbench, id, 'names', { ...others, [key]: head.name });
+  return null;
 }
 
 /** Removes an entry, the studies that stand on it, and tiers and place sliders that nothing needs any more. */

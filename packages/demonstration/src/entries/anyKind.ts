@@ -15,5 +15,5 @@ export function makeEntry<K extends EntryKindName>(
   fields: Partial<Omit<EntryOf<K>, 'kind'>> & { readonly order: number },
 ): EntryOf<K> {
   const { schema, defaults } = entryKinds[kind] as unknown as EntryKind<EntryOf<K>, unknown>;
-  return schema.parse({ hidden: false, ...defaults, ...fields, kind });
+  return schema.parse({ hidden: false, names: {}, ...defaults, ...fields, kind });
 }

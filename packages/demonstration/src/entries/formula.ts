@@ -62,9 +62,9 @@ export function functionsMentioned(body: Expression, context: WorkContext): Func
 }
 
 /** The units of everything that a formula may name. */
-export const unitsOfNames = ({ unit, directory, xUnit }: WorkContext): UnitsOfNames => ({
+export const unitsOfNames = ({ unit, xUnit }: WorkContext): UnitsOfNames => ({
   of(name) {
-    const known = unit(directory.idOf.get(name) ?? '');
+    const known = unit(name);
     return known && known.size > 0 ? known : undefined;
   },
   x: xUnit,
@@ -87,7 +87,7 @@ export function statedUnit(
 export function parameterValues(names: readonly string[], context: WorkContext) {
   const exactParameters = new Map<string, Rational>();
   const parameters = names.map((name) => {
-    const value = context.number(context.directory.idOf.get(name) ?? '');
+    const value = context.number(name);
     if (value?.exact) exactParameters.set(name, value.exact);
     return value?.value ?? NaN;
   });

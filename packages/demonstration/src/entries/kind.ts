@@ -22,12 +22,22 @@ export interface WorkContext {
   readonly staged: string | number | undefined;
   /** A parameter that this entry depends on. */
   parameter(id: Id): ParameterResult | undefined;
-  /** The number that an entry stands for: a parameter or a named value. */
-  number(id: Id): KnownNumber | undefined;
-  /** The unit of the number or of the curve's heights that an entry stands for. */
-  unit(id: Id): Unit | undefined;
+  /** The number that a name stands for: a parameter, a value, or the result of an entry that was given the name. */
+  number(name: string): KnownNumber | undefined;
+  /** The unit of that number, or of a function's heights. */
+  unit(name: string): Unit | undefined;
   /** A curve that this entry depends on, whatever kind of entry draws it. */
   curve(id: Id): CurveResult | undefined;
+}
+
+/** A number among what came out of an entry, which can be given a name. */
+export interface NameableResult {
+  /** Which one it is, in the stored form. */
+  readonly key: string;
+  /** What it is called until then: "slope", "intercept". */
+  readonly label: string;
+  readonly number: KnownNumber;
+  readonly unit: Unit;
 }
 
 /** How an entry is headed in the working. */
@@ -66,6 +76,8 @@ export interface EntryKind<E, R> {
   number?(result: R): KnownNumber;
   /** The unit of that number, where it has one. */
   unit?(result: R): Unit;
+  /** Numbers of its result that can be named and used in later entries. */
+  results?(result: R, xUnit: Unit): readonly NameableResult[];
   /** The curve that it draws, for kinds that draw one. */
   curve?(result: R): CurveResult;
 }

@@ -1,24 +1,27 @@
-import type { Solutions } from '@yperkine/core';
+import { exactValue, knownNumber, type Solutions } from '@yperkine/core';
 import { exactText } from '../numbers/exactText.ts';
 import { format, type RoundingRule } from '../numbers/format.ts';
 import type { CurveResult } from './curve.ts';
-import type { WorkContext } from './kind.ts';
+import type { Unit } from '../units/unit.ts';
+import type { NameableResult, WorkContext } from './kind.ts';
 
 export type ProvedPlace = Solutions['solutions'][number];
 
-/** The values of a curve's parameters, and of further names, as far as they are known. */
+/** The values of a curve's parameters, and of further names, as far as they are known; null where one has no value. */
 export function parameterMap(
   curve: CurveResult,
   context: WorkContext,
   names: readonly string[] = [],
-): Map<string, number> {
+): Map<string, number> | null {
   const values = new Map(curve.program.parameters.map((name, i) => [name, curve.parameters[i] ?? NaN]));
   for (const name of names) {
-    const value = context.number(context.directory.idOf.get(name) ?? '')?.value;
+    const value = context.number(name)?.value;
     if (value !== undefined) values.set(name, value);
   }
-  return values;
+  return [...values.values()].every(Number.isFinite) ? values : null;
 }
+
+export const unknownNumber = 'This waits for a number that has no value at present.';
 
 /** `= 3/2 ≈ 1.500`, `= 2`, `≈ 0.739`: a place with its exact form where it is proved to be that. */
 export function placeText({ value, exact }: ProvedPlace, rule: RoundingRule): string {
@@ -27,6 +30,15 @@ export function placeText({ value, exact }: ProvedPlace, rule: RoundingRule): st
   if (form === null) return ` ${isExact ? '=' : '≈'} ${text}`;
   return form.includes('/') || /[√∛πe]|ln/.test(form) ? ` = ${form} ≈ ${text}` : ` = ${form}`;
 }
+
+/** The places as results that can be named, each under its number. */
+export const placeResults = (places: readonly ProvedPlace[], unit: Unit): NameableResult[] =>
+  places.map(({ value, exact }, i) => ({
+    key: `place${i + 1}`,
+    label: places.length === 1 ? 'place' : `place ${i + 1}`,
+    number: knownNumber(value, exact && exactValue(exact, new Map())),
+    unit,
+  }));
 
 /** "nowhere", "at one place", "at 3 places". */
 export const countedPlaces = (count: number): string =>

@@ -5,6 +5,8 @@ import { inOrder, type Document, type Id } from '../schema/document.ts';
 /** Which entry each name belongs to. The first entry in the working keeps a name; later ones are duplicates. */
 export interface Directory {
   readonly idOf: ReadonlyMap<string, Id>;
+  /** Of a name that was given to a result of an entry: which result. */
+  readonly resultOf: ReadonlyMap<string, string>;
   readonly scope: Scope;
   /** Entries that define a name which an earlier one has already. */
   readonly duplicates: ReadonlySet<Id>;
@@ -17,16 +19,22 @@ export function directoryOf(document: Document): Directory {
   const duplicates = new Set<Id>();
   const names = new Set<string>();
   const functions = new Set<string>();
+  const resultOf = new Map<string, string>();
   for (const [id, entry] of inOrder(document.entries)) {
-    const defined = kindOf(entry).defines?.(entry);
-    if (!defined) continue;
-    if (idOf.has(defined.name)) {
-      duplicates.add(id);
-      continue;
+    const own = kindOf(entry).defines?.(entry);
+    const results = Object.entries(entry.names).map(([key, name]) => ({ name, key, isFunction: false }));
+    for (const { name, isFunction, key } of [...(own ? [{ ...own, key: undefined }] : []), ...results]) {
+      if (idOf.has(name)) {
+        duplicates.add(id);
+        continue;
+      }
+      idOf.set(name, id);
+      (isFunction ? functions : names).add(name);
+      if (key !== undefined) resultOf.set(name, key);
     }
-    idOf.set(defined.name, id);
-    (defined.isFunction ? functions : names).add(defined.name);
   }
-  const key = [...idOf].map(([name, id]) => `${functions.has(name) ? 'f' : 'p'}${name}=${id}`).join(';');
-  return { idOf, scope: { names, functions }, duplicates, key: `${key}|${[...duplicates].join()}` };
+  const key = [...idOf]
+    .map(([name, id]) => `${functions.has(name) ? 'f' : 'p'}${name}=${id}/${resultOf.get(name) ?? ''}`)
+    .join(';');
+  return { idOf, resultOf, scope: { names, functions }, duplicates, key: `${key}|${[...duplicates].join()}` };
 }

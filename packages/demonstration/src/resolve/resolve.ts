@@ -1,7 +1,7 @@
 import type { KnownNumber } from '@yperkine/core';
 import { kindOf } from '../entries/anyKind.ts';
 import type { CurveResult } from '../entries/curve.ts';
-import type { EntryKind, Head, WorkContext } from '../entries/kind.ts';
+import type { EntryKind, Head, NameableResult, WorkContext } from '../entries/kind.ts';
 import { failed, type Outcome } from '../entries/outcome.ts';
 import type { ParameterResult } from '../entries/parameter/parameter.ts';
 import type { RoundingRule } from '../numbers/format.ts';
@@ -135,6 +135,18 @@ class Resolver {
     return { id, entry, outcome, inputs };
   }
 
+  private holderOf(name: string): Resolved | undefined {
+    return this.done.get(this.directory.idOf.get(name) ?? '');
+  }
+
+  /** The result that was given a name. */
+  private named(name: string): NameableResult | undefined {
+    const key = this.directory.resultOf.get(name);
+    return key === undefined
+      ? undefined
+      : resultsIn(this.holderOf(name), this.xUnit).find((result) => result.key === key);
+  }
+
   private contextFor(id: Id): WorkContext {
     return {
       id,
@@ -143,12 +155,20 @@ class Resolver {
       xUnit: this.xUnit,
       staged: this.stage.values[id],
       parameter: (of) => parameterIn(this.done.get(of)),
-      number: (of) => numberIn(this.done.get(of)),
-      unit: (of) => unitIn(this.done.get(of)),
+      number: (name) => this.named(name)?.number ?? numberIn(this.holderOf(name)),
+      unit: (name) => this.named(name)?.unit ?? unitIn(this.holderOf(name)),
       curve: (of) => curveIn(this.done.get(of)),
     };
   }
 }
+
+function resultsIn(resolved: Resolved | undefined, xUnit: Unit): readonly NameableResult[] {
+  return resolved?.outcome.ok ? (kindOf(resolved.entry).results?.(resolved.outcome.result, xUnit) ?? []) : [];
+}
+
+/** The numbers of an entry's result that can be named. */
+export const resultsOf = ({ entries, xUnit }: Resolution, id: Id): readonly NameableResult[] =>
+  resultsIn(entries.get(id), xUnit);
 
 function parameterIn(resolved: Resolved | undefined): ParameterResult | undefined {
   return resolved?.outcome.ok && resolved.entry.kind === 'parameter'

@@ -31,6 +31,8 @@ export const common = {
   order: finite,
   /** Whether its marks are left out of the graphs; its card stays. */
   hidden: z.boolean(),
+  /** Names that its results have been given, by which result it is. */
+  names: z.record(z.string().max(20), z.string().min(1).max(60)),
 };
 
 /** What a study of a curve at a place has: the curve and the parameter that says where. */

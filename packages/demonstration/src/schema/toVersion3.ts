@@ -2,7 +2,8 @@ import type { Migration } from './migrate.ts';
 
 type Stored = Record<string, unknown>;
 
-/** What version 3 added to the entries of version 2: units; sliders of whole numbers, or without a lane; windows that follow. */
+/** What version 3 added to the entries of version 2: units; sliders of whole numbers, or without a lane; windows that
+ * follow; and to every entry names for its results. */
 const added: Readonly<Record<string, Stored>> = {
   parameter: { unit: '', whole: false, moves: 'slider' },
   function: { unit: '' },
@@ -25,5 +26,5 @@ export const toVersion3: Migration = (document) => ({
   xTitle: '',
   xUnit: '',
   tiers: each(document.tiers, () => ({ title: '' })),
-  entries: each(document.entries, ({ kind }) => added[String(kind)] ?? {}),
+  entries: each(document.entries, ({ kind }) => ({ names: {}, ...added[String(kind)] })),
 });

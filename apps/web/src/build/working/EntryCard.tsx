@@ -2,6 +2,7 @@ import {
   headOfEntry,
   kindOf,
   placeOfStudy,
+  resultsOf,
   type Entry,
   type EntryOf,
   type EntryProblem,
@@ -13,12 +14,13 @@ import {
 } from '@yperkine/demonstration';
 import clsx from 'clsx';
 import { EyeOff } from 'lucide-react';
-import type { ReactNode } from 'react';
+import { useState, type ReactNode } from 'react';
 import { useStore } from 'zustand';
 import { useShallow } from 'zustand/shallow';
 import { ActionMenu, type MenuAction } from '../../parts/ActionMenu.tsx';
 import { FormulaLine } from '../../parts/Typeset.tsx';
 import { setMoves } from '../../state/parameters.ts';
+import { ResultNames } from './ResultNames.tsx';
 import { PlaceField } from './PlaceField.tsx';
 import { isInOwnTier, moveToTier, otherTiers } from '../../state/tiers.ts';
 import { removeEntry, setField } from '../../state/actions.ts';
@@ -100,7 +102,7 @@ function useHead(id: Id): Head | null {
 }
 
 /** What the menu of any entry offers, beside what its kind adds. */
-function actionsFor(workbench: Workbench, id: Id, entry: Entry): MenuAction[] {
+function actionsFor(workbench: Workbench, id: Id, entry: Entry, name: () => void): MenuAction[] {
   const draws = kindOf(entry).curve !== undefined;
   const own = studyCards.get(entry.kind)?.actions?.(workbench, id, entry) ?? [];
   return [
@@ -108,6 +110,7 @@ function actionsFor(workbench: Workbench, id: Id, entry: Entry): MenuAction[] {
     ...(draws ? [{ label: 'Show more of it …', run: () => workbench.choosing({ on: id }) }] : []),
     ...own,
     ...placeActions(workbench, entry),
+    ...(resultsOf(workbench.current(), id).length > 0 ? [{ label: 'Name a result …', run: name }] : []),
     ...(draws ? tierActions(workbench, id) : []),
     {
       label: entry.hidden ? 'Show on the graph' : 'Hide on the graph',
@@ -147,12 +150,19 @@ function tierActions(workbench: Workbench, id: Id): MenuAction[] {
 function Card({ id, entry }: { id: Id; entry: Entry }) {
   const workbench = useWorkbench();
   const head = useHead(id);
+  const [isNaming, setNaming] = useState(false);
   if (!head) return null;
   const Controls = studyCards.get(entry.kind)?.Controls;
   return (
-    <CardFrame id={id} head={head} isHidden={entry.hidden} actions={() => actionsFor(workbench, id, entry)}>
+    <CardFrame
+      id={id}
+      head={head}
+      isHidden={entry.hidden}
+      actions={() => actionsFor(workbench, id, entry, () => setNaming(true))}
+    >
       {'text' in entry ? <GivenBody id={id} entry={entry} /> : <StudyBody id={id} tone={head.tone} />}
       <PlaceField study={id} />
+      <ResultNames id={id} entry={entry} isOpen={isNaming} />
       {Controls && <Controls id={id} entry={entry} />}
     </CardFrame>
   );

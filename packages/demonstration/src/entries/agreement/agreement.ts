@@ -15,7 +15,14 @@ import { common, decimalSchema, idSchema } from '../../schema/fields.ts';
 import { primed, type CurveResult } from '../curve.ts';
 import type { EntryKind } from '../kind.ts';
 import { failed, waiting, worked } from '../outcome.ts';
-import { countedPlaces, overInterval, parameterMap, placeText } from '../provedPlaces.ts';
+import {
+  countedPlaces,
+  overInterval,
+  parameterMap,
+  placeResults,
+  placeText,
+  unknownNumber,
+} from '../provedPlaces.ts';
 import type { StudyResult } from '../study.ts';
 
 export const agreementSchema = z.strictObject({
@@ -58,9 +65,11 @@ export const agreementKind: EntryKind<AgreementEntry, AgreementResult> = {
       );
     }
     try {
-      const [left, right] = [curve, other].map((one) =>
-        closedFormula(one.body, parameterMap(one, context), one.functions),
-      ) as [CurveResult['body'], CurveResult['body']];
+      const [left, right] = [curve, other].map((one) => {
+        const values = parameterMap(one, context);
+        return values && closedFormula(one.body, values, one.functions);
+      });
+      if (!left || !right) return waiting(unknownNumber);
       const found = solve(left, right, curve.variable, [from, to]);
       const result = { curve, other, found };
       return worked({
@@ -73,6 +82,8 @@ export const agreementKind: EntryKind<AgreementEntry, AgreementResult> = {
       throw error;
     }
   },
+
+  results: ({ found }, xUnit) => placeResults(found.solutions, xUnit),
 
   marks(_id, _entry, { curve, found }, tier) {
     if (curve.tier !== tier.id) return [];

@@ -8,6 +8,7 @@ import { atPlace } from '../../schema/fields.ts';
 import { primed } from '../curve.ts';
 import type { EntryKind } from '../kind.ts';
 import { waiting, worked } from '../outcome.ts';
+import { lineResults } from '../lineResults.ts';
 import { placeOn, placeWords, type Place } from '../point/point.ts';
 import type { StudyResult } from '../study.ts';
 
@@ -38,6 +39,8 @@ export const normalKind: EntryKind<NormalEntry, NormalResult> = {
       sentence: sentenceOf(normal, place),
     });
   },
+
+  results: ({ normal, curve }, xUnit) => (normal ? lineResults(normal, curve, xUnit) : []),
 
   marks(id, entry, { curve, normal }, tier) {
     if (curve.tier !== tier.id || !normal || normal.kind === 'undefined') return [];

@@ -57,6 +57,8 @@ export const pointKind: EntryKind<PointEntry, PointResult> = {
     return worked({ curve, at, y, lines: [line], sentence });
   },
 
+  results: ({ curve, y }) => [{ key: 'height', label: 'height', number: y, unit: curve.unit }],
+
   marks(id, entry, result, tier) {
     if (result.curve.tier !== tier.id || !Number.isFinite(result.y.value)) return [];
     const [x, y] = [tier.toX(result.at.value.value), tier.toY(result.y.value)];

@@ -71,6 +71,11 @@ export const secantKind: EntryKind<SecantEntry, SecantResult> = {
     });
   },
 
+  results: ({ secant: { slope }, curve }, xUnit) =>
+    Number.isNaN(slope)
+      ? []
+      : [{ key: 'slope', label: 'slope', number: knownNumber(slope), unit: per(curve.unit, xUnit) }],
+
   marks(id, entry, result, tier) {
     if (result.curve.tier !== tier.id) return [];
     const { from, to, slope } = result.secant;

@@ -20,7 +20,14 @@ import { primed, type CurveResult } from '../curve.ts';
 import { idsMentioned, unreadable } from '../formula.ts';
 import type { EntryKind } from '../kind.ts';
 import { failed, waiting, worked } from '../outcome.ts';
-import { countedPlaces, overInterval, parameterMap, placeText } from '../provedPlaces.ts';
+import {
+  countedPlaces,
+  overInterval,
+  parameterMap,
+  placeResults,
+  placeText,
+  unknownNumber,
+} from '../provedPlaces.ts';
 import type { StudyResult } from '../study.ts';
 
 export const slopeEqualsSchema = z.strictObject({
@@ -64,6 +71,7 @@ export const slopeEqualsKind: EntryKind<SlopeEqualsEntry, SlopeEqualsResult> = {
     const reading = readExpression(entry.level, context.directory.scope);
     if (!reading.ok) return unreadable(reading.problem);
     const values = parameterMap(curve, context, [...tree.mentioned(reading.value).names]);
+    if (!values) return waiting(unknownNumber);
     try {
       const level = closedFormula(reading.value, values);
       const body = closedFormula(curve.body, values, curve.functions);
@@ -79,6 +87,8 @@ export const slopeEqualsKind: EntryKind<SlopeEqualsEntry, SlopeEqualsResult> = {
       throw error;
     }
   },
+
+  results: ({ found }, xUnit) => placeResults(found.solutions, xUnit),
 
   marks(id, _entry, { curve, found, slope }, tier) {
     if (curve.tier !== tier.id) return [];

@@ -29,6 +29,7 @@ import { z } from 'zod';
 import { eachUnit, per, withUnit } from '../../units/unit.ts';
 import type { EntryKind, WorkContext } from '../kind.ts';
 import { waiting, worked } from '../outcome.ts';
+import { lineResults } from '../lineResults.ts';
 import { exactValues, placeOn, placeWords, type Place } from '../point/point.ts';
 import type { StudyResult } from '../study.ts';
 
@@ -79,6 +80,8 @@ export const tangentKind: EntryKind<TangentEntry, TangentResult> = {
       slopeText: tangent.kind === 'line' ? riseText(tangent, entry.base, rule) : '',
     });
   },
+
+  results: ({ tangent, curve }, xUnit) => lineResults(tangent, curve, xUnit),
 
   marks(id, entry, result, tier) {
     if (result.curve.tier !== tier.id) return [];

@@ -1,8 +1,14 @@
-import type { Entry, Id } from '@yperkine/demonstration';
+import { readPoints, writePoints, type Entry, type Id } from '@yperkine/demonstration';
 import { TextField } from '../../../parts/TextField.tsx';
 import { useWorkbenchState } from '../../../state/context.ts';
 import { UnitField } from '../UnitField.tsx';
 import { useSetting } from '../useSetting.ts';
+
+/** Two columns, as a spreadsheet copies them, in the notation of the field. */
+function pointsFromLines(pasted: string): string | null {
+  const reading = readPoints(pasted);
+  return pasted.includes('\n') && reading.ok ? writePoints(reading.points) : null;
+}
 
 /** The points as text: typed, or pasted as two columns. They follow what is dragged on the graph. */
 export function PointsControls({ id, entry }: { readonly id: Id; readonly entry: Entry }) {
@@ -15,7 +21,7 @@ export function PointsControls({ id, entry }: { readonly id: Id; readonly entry:
         label="Points"
         value={typeof staged === 'string' ? staged : entry.points}
         onCommit={set('points')}
-        maxLength={10_000}
+        fromLines={pointsFromLines}
       />
       <UnitField value={entry.unit} onCommit={set('unit')} />
     </div>
