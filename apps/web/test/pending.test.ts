@@ -74,6 +74,38 @@ describe('changes that the server has not acknowledged', () => {
     expect(await findPending('d', 'w1')).toBeNull();
   });
 
+  test('changes that an older version of the program kept are taken up, nothing of them lost', async () => {
+    const old = {
+      kind: 'function',
+      order: 1,
+      text: 'f(x) = x^2',
+      tier: 'tier-f',
+      hidden: false,
+      family: 0,
+    };
+    const { xTitle: _title, xUnit: _unit, ...rest } = emptyDocument('');
+    const tiers = { 'tier-f': { order: 1, y: { from: -5, to: 5 }, yTicks: null } };
+    const stored = {
+      base: 3,
+      baseDocument: { ...rest, version: 2, tiers },
+      changes: [
+        {
+          id: 'c1',
+          edits: [
+            { at: 'entries', id: 'f', old: null, new: old },
+            { at: 'document', field: 'title', old: '', new: 'Kept' },
+          ],
+        },
+      ],
+    };
+    local.setItem('yperkine/pending/d/w1', JSON.stringify(stored));
+    const found = await findPending('d', 'w1');
+    expect(found?.baseDocument).toEqual(emptyDocument(''));
+    expect(found?.changes).toMatchObject([
+      { id: 'c1', edits: [{ new: { ...old, unit: '', names: {} } }, { new: 'Kept' }] },
+    ]);
+  });
+
   test('that cannot be read do no harm', async () => {
     local.setItem('yperkine/pending/d/w1', '{"base":');
     local.setItem('yperkine/pending/d/w0', '{"base":1,"changes":[]}');

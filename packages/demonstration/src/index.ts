@@ -1,6 +1,13 @@
 export * from './schema/document.ts';
 export * from './scene/tone.ts';
-export { openDocument, migrated, migrations, type Migration, type Opened } from './schema/migrate.ts';
+export {
+  openDocument,
+  migrated,
+  migratedChange,
+  migrations,
+  type Migration,
+  type Opened,
+} from './schema/migrate.ts';
 export * from './changes/change.ts';
 export * from './changes/history.ts';
 export * from './changes/rebase.ts';

@@ -3,6 +3,7 @@ import {
   buildScene,
   emptyStage,
   fitEdits,
+  makeEntry,
   nearestCurve,
   resolve,
   smallPicture,
@@ -10,12 +11,13 @@ import {
   withValue,
   zoomed,
   type Document,
+  type Entry,
   type MarkOf,
   type Scene,
   type Stage,
 } from '../src/index.ts';
 import { ticksOf } from '../src/scene/ticks.ts';
-import { tangentDocument } from './sample.ts';
+import { documentWith, given, slider, tangentDocument } from './sample.ts';
 
 const size = { width: 800, height: 600, density: 1, furniture: true };
 const sceneOf = (document: Document, stage: Stage = emptyStage, previous?: Scene) =>
@@ -92,6 +94,31 @@ describe('the scene', () => {
     expect(marks(next, 0, 'curve')[0]).toBe(marks(start, 0, 'curve')[0]);
     expect(before.handles[0]?.x).not.toBe(next.handles[0]?.x);
     expect(resolution.workedOut).toEqual(['a', 'p', 't']);
+  });
+
+  test('with six curves, two tiers, a secant with its table and a lens, too: only the lens samples what it shows', () => {
+    const formulas = ['x^3/9 - x', 'sin(x)', 'x/2 + 1', '2cos(x)', 'e^(-x^2/4)', '1/(1 + x^2)'];
+    const curves = formulas.map((formula, i) => [`f${i}`, given(i, `${'fgpqrs'[i] ?? ''}(x) = ${formula}`)]);
+    const place = { on: 'f0', parameter: 'a' };
+    const six = documentWith({
+      ...(Object.fromEntries(curves) as Record<string, Entry>),
+      a: slider(10, 'a', '1'),
+      h: slider(11, 'h', '1'),
+      tangent: makeEntry('tangent', { order: 12, ...place }),
+      secant: makeEntry('secant', { order: 13, ...place, step: 'h' }),
+      lens: makeEntry('lens', { order: 14, ...place }),
+      slope: makeEntry('derivative', { order: 15, of: 'f0', tier: 'slope' }),
+    });
+    const first = resolve(six, emptyStage);
+    const start = buildScene({ document: six, stage: emptyStage, resolution: first, size, here: 'a' });
+    const stage = withValue(emptyStage, 'a', '1.2');
+    const resolution = resolve(six, stage, first);
+    const next = buildScene({ document: six, stage, resolution, size, here: 'a' }, start);
+    expect(resolution.workedOut).toEqual(['a', 'tangent', 'secant', 'lens']);
+    expect(next.markedAgain).toEqual(['tangent', 'secant', 'lens']);
+    const curvesOf = (scene: Scene) => scene.tiers.flatMap((_, i) => marks(scene, i, 'curve'));
+    expect(curvesOf(next)).toHaveLength(7);
+    curvesOf(next).forEach((curve, i) => expect(curve).toBe(curvesOf(start)[i]));
   });
 
   test('the same input gives the same scene', () => {

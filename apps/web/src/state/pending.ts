@@ -1,4 +1,11 @@
-import { changeSchema, documentSchema, type Change, type Document } from '@yperkine/demonstration';
+import {
+  changeSchema,
+  documentSchema,
+  migratedChange,
+  openDocument,
+  type Change,
+  type Document,
+} from '@yperkine/demonstration';
 import { nanoid } from 'nanoid';
 import { z } from 'zod';
 
@@ -14,6 +21,19 @@ const pendingSchema = z.object({
   baseDocument: documentSchema,
   changes: z.array(changeSchema),
 });
+
+const storedSchema = z.looseObject({
+  baseDocument: z.looseObject({ version: z.int() }),
+  changes: z.array(z.unknown()),
+});
+
+/** Changes that an older version of the program kept, as the present one writes them. */
+function upToDate(stored: z.infer<typeof storedSchema>): unknown {
+  const opened = openDocument(stored.baseDocument);
+  if (!opened.ok) return stored;
+  const changes = stored.changes.map((change) => migratedChange(change, stored.baseDocument.version));
+  return { ...stored, baseDocument: opened.document, changes };
+}
 
 const prefix = (demonstration: string) => `yperkine/pending/${demonstration}/`;
 const lockName = (windowId: string) => `yperkine/window/${windowId}`;
@@ -80,7 +100,7 @@ function readPending(key: string): Pending | null {
   const text = localStorage.getItem(key);
   if (text === null) return null;
   try {
-    const parsed = pendingSchema.safeParse(JSON.parse(text));
+    const parsed = pendingSchema.safeParse(upToDate(storedSchema.parse(JSON.parse(text))));
     return parsed.success && parsed.data.changes.length > 0 ? parsed.data : null;
   } catch {
     return null;

@@ -27,6 +27,32 @@ export function migrated(
   return current;
 }
 
+const wholeEdit = z.looseObject({ at: z.enum(['entries', 'tiers']), id: z.string() });
+const anyChange = z.looseObject({ edits: z.array(z.unknown()) });
+
+/**
+ * A change that was made on a document of an older version, with the entries and tiers that it puts in or takes out
+ * brought up to date. What is no change comes back as it is, for the schema to refuse.
+ */
+export function migratedChange(stored: unknown, version: number): unknown {
+  const change = anyChange.safeParse(stored);
+  if (!change.success || version >= currentVersion) return stored;
+  return { ...change.data, edits: change.data.edits.map((edit) => migratedEdit(edit, version)) };
+}
+
+function migratedEdit(stored: unknown, version: number): unknown {
+  const edit = wholeEdit.safeParse(stored);
+  if (!edit.success) return stored;
+  const { at, id } = edit.data;
+  const upToDate = (value: unknown): unknown => {
+    if (value === null || value === undefined) return value;
+    const alone = { version, entries: {}, tiers: {}, [at]: { [id]: value } };
+    const document = migrated(alone, currentVersion, migrations);
+    return (document?.[at] as Record<string, unknown> | undefined)?.[id] ?? value;
+  };
+  return { ...edit.data, old: upToDate(edit.data.old), new: upToDate(edit.data.new) };
+}
+
 const anyVersion = z.looseObject({ format: z.literal('yperkine-demonstration'), version: z.int().min(1) });
 
 export type Opened =
