@@ -158,6 +158,10 @@ test('bad input of every kind gets a sentence and loses no keystroke', async ({ 
   await page.keyboard.press('Enter');
   await expect(teacher.entry('Given')).toContainText('f(x)');
   await expect(teacher.nextGiven).toHaveText(/^g\(x\) = … +or +b = 2$/);
+  await teacher.state('g(x) = x for 2 < x < 1');
+  await expect(teacher.entry('Given').nth(1)).toContainText('g has no value anywhere: its domain is empty.');
+  await teacher.state('f(2)');
+  await expect(teacher.entry('Value')).toContainText('= 4.000');
 });
 
 interface Finger {

@@ -50,6 +50,7 @@ export { keyPoints, type KeyPoint, type KeyPointKind, type KeyPoints } from './a
 export { signs, type Signs } from './analysis/signs.ts';
 export { solve, whereHolds, type Held, type Solutions } from './analysis/solve.ts';
 export { joins, joiningValues, type Join, type JoinSide } from './analysis/joins.ts';
+export { isNowhereDefined } from './analysis/domain.ts';
 export { asymptotes, type Asymptote } from './analysis/asymptotes.ts';
 export {
   findingSentence,

@@ -8,7 +8,8 @@ import {
   type PointsOfTable,
 } from '@yperkine/demonstration';
 import clsx from 'clsx';
-import { useId, useMemo, useState, type ReactNode } from 'react';
+import { useId, useMemo, useState } from 'react';
+import { SelectField } from '../../parts/SelectField.tsx';
 import { Button } from '../../parts/Button.tsx';
 import { freeName } from '../../state/actions.ts';
 import { useWorkbench } from '../../state/context.ts';
@@ -32,6 +33,7 @@ export function DataForm({ table, into, onClose }: DataFormProps) {
     setProblem(null);
     setSettings({ ...settings, ...part });
   };
+  const columns = csv.columns.map(({ name }, i) => ({ value: String(i), label: name }));
   const fault = faultOf(csv, found, settings);
   const put = () => {
     const addition = addData(workbench, settings, into);
@@ -47,19 +49,21 @@ export function DataForm({ table, into, onClose }: DataFormProps) {
       }}
     >
       <div className="grid grid-cols-2 gap-3 sm:grid-cols-[2fr_1fr_1fr]">
-        <ColumnChoice
+        <SelectField
           label="Along x"
-          csv={csv}
-          value={settings.x}
-          onChange={(x) => set({ x, xUnit: csv.columns[x]?.unit || settings.xUnit })}
+          value={String(settings.x)}
+          options={columns}
+          onChange={(x) => set({ x: Number(x), xUnit: csv.columns[Number(x)]?.unit || settings.xUnit })}
+          className="max-sm:col-span-2"
         />
         <Field label="Variable" value={settings.variable} onChange={(variable) => set({ variable })} />
         <Field label="Unit of x" value={settings.xUnit} onChange={(xUnit) => set({ xUnit })} />
-        <ColumnChoice
+        <SelectField
           label="Heights"
-          csv={csv}
-          value={settings.y}
-          onChange={(y) => set({ y, unit: csv.columns[y]?.unit ?? '' })}
+          value={String(settings.y)}
+          options={columns}
+          onChange={(y) => set({ y: Number(y), unit: csv.columns[Number(y)]?.unit ?? '' })}
+          className="max-sm:col-span-2"
         />
         <Field label="Name" value={settings.name} onChange={(name) => set({ name })} />
         <Field label="Unit of heights" value={settings.unit} onChange={(unit) => set({ unit })} />
@@ -130,28 +134,6 @@ function faultOf(csv: CsvTable, { points }: PointsOfTable, { name, variable }: D
   return name === variable ? 'Name and variable must differ.' : null;
 }
 
-const fieldClass = 'min-h-9 w-full min-w-0 rounded-lg border border-rule bg-sheet px-2.5 py-1.5 text-ink';
-
-function Labelled({
-  label,
-  className,
-  children,
-}: {
-  label: string;
-  className?: string;
-  children: (id: string) => ReactNode;
-}) {
-  const id = useId();
-  return (
-    <div className={clsx('min-w-0', className)}>
-      <label htmlFor={id} className="mb-1 block text-sm text-quiet">
-        {label}
-      </label>
-      {children(id)}
-    </div>
-  );
-}
-
 interface FieldProps {
   readonly label: string;
   readonly value: string;
@@ -159,48 +141,22 @@ interface FieldProps {
 }
 
 function Field({ label, value, onChange }: FieldProps) {
+  const id = useId();
   return (
-    <Labelled label={label}>
-      {(id) => (
-        <input
-          id={id}
-          value={value}
-          maxLength={40}
-          autoComplete="off"
-          autoCapitalize="off"
-          onChange={(event) => onChange(event.target.value.trim())}
-          className={fieldClass}
-        />
-      )}
-    </Labelled>
-  );
-}
-
-interface ColumnChoiceProps {
-  readonly label: string;
-  readonly csv: CsvTable;
-  readonly value: number;
-  readonly onChange: (column: number) => void;
-}
-
-function ColumnChoice({ label, csv, value, onChange }: ColumnChoiceProps) {
-  return (
-    <Labelled label={label} className="max-sm:col-span-2">
-      {(id) => (
-        <select
-          id={id}
-          value={value}
-          onChange={(event) => onChange(Number(event.target.value))}
-          className={fieldClass}
-        >
-          {csv.columns.map(({ name }, i) => (
-            <option key={i} value={i}>
-              {name}
-            </option>
-          ))}
-        </select>
-      )}
-    </Labelled>
+    <div className="min-w-0">
+      <label htmlFor={id} className="mb-1 block text-sm text-quiet">
+        {label}
+      </label>
+      <input
+        id={id}
+        value={value}
+        maxLength={40}
+        autoComplete="off"
+        autoCapitalize="off"
+        onChange={(event) => onChange(event.target.value.trim())}
+        className="min-h-9 w-full min-w-0 rounded-lg border border-rule bg-sheet px-2.5 py-1.5 text-ink"
+      />
+    </div>
   );
 }
 

@@ -1,5 +1,8 @@
 import {
+  closedFormula,
   compile,
+  evaluatorFor,
+  isNowhereDefined,
   latexFunction,
   latexName,
   printLatex,
@@ -70,14 +73,21 @@ export const functionKind: EntryKind<FunctionEntry, CurveResult> = {
       sameFunctions(previous.functions, functions);
     try {
       const program = isSame ? previous.program : compile(body, definition.variable, functions);
+      const values = parameterValues(program.parameters, context);
+      const { unit, sentence } = statedUnit(entry.unit, definition.body, context);
+      const isEmpty = hasNoValue(
+        { program, body, variable: definition.variable, functions },
+        values.parameters,
+      );
       return worked({
         ...namedCurve(definition.name, definition.variable, body),
         program,
         functions: isSame ? previous.functions : functions,
-        ...parameterValues(program.parameters, context),
+        ...values,
         tier: entry.tier,
         family: entry.family,
-        ...statedUnit(entry.unit, definition.body, context),
+        unit,
+        sentence: isEmpty ? `${definition.name} has no value anywhere: its domain is empty.` : sentence,
       });
     } catch (error) {
       if (error instanceof TooLarge)
@@ -88,6 +98,22 @@ export const functionKind: EntryKind<FunctionEntry, CurveResult> = {
 
   marks: (id, _entry, result, tier) => (result.tier === tier.id ? [curveMark(id, result, tier)] : []),
 };
+
+/** How far from 0 a value is looked for. */
+const reach = 1e6;
+const looks = Float64Array.from({ length: 200 }, (_, i) => Math.sinh(((i - 99.6) / 100) * Math.asinh(reach)));
+
+/** Whether it is proved that a function has no value within reach; asked only where none is in sight. */
+function hasNoValue(
+  { program, body, variable, functions }: Pick<CurveResult, 'program' | 'body' | 'variable' | 'functions'>,
+  parameters: readonly number[],
+): boolean {
+  const seen = new Float64Array(looks.length);
+  evaluatorFor(program).evaluate(looks, seen, parameters);
+  if (!seen.every(Number.isNaN) || !parameters.every(Number.isFinite)) return false;
+  const values = new Map(program.parameters.map((name, i) => [name, parameters[i] as number]));
+  return isNowhereDefined(closedFormula(body, values, functions), variable, [-reach, reach]) === true;
+}
 
 /** The previous tree where it is equal, so that what was compiled for it is found again. */
 function sameTree(previous: CurveResult['body'] | undefined, next: CurveResult['body']): CurveResult['body'] {

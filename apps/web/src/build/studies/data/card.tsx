@@ -1,4 +1,4 @@
-import { setField } from '../../../state/actions.ts';
+import { shapeAction } from '../shape.ts';
 import type { StudyCard } from '../study.ts';
 
 const measured = [
@@ -43,10 +43,7 @@ export const card: StudyCard = {
     entry.kind === 'data'
       ? [
           { label: 'Change the data …', run: () => workbench.importing({ table: entry.table, into: id }) },
-          {
-            label: entry.shape === 'broken' ? 'Make it smooth' : 'Make it a broken line',
-            run: () => setField(workbench, id, 'shape', entry.shape === 'broken' ? 'smooth' : 'broken'),
-          },
+          shapeAction(workbench, id, entry.shape),
         ]
       : [],
 };

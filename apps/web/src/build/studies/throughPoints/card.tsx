@@ -1,5 +1,5 @@
-import { setField } from '../../../state/actions.ts';
 import { addThroughPoints } from '../../../state/givens.ts';
+import { shapeAction } from '../shape.ts';
 import type { StudyCard } from '../study.ts';
 import { PointsControls } from './PointsControls.tsx';
 
@@ -32,13 +32,6 @@ export const card: StudyCard = {
     },
   ],
   actions: (workbench, id, entry) =>
-    entry.kind === 'throughPoints'
-      ? [
-          {
-            label: entry.shape === 'broken' ? 'Make it smooth' : 'Make it a broken line',
-            run: () => setField(workbench, id, 'shape', entry.shape === 'broken' ? 'smooth' : 'broken'),
-          },
-        ]
-      : [],
+    entry.kind === 'throughPoints' ? [shapeAction(workbench, id, entry.shape)] : [],
   Controls: PointsControls,
 };
