@@ -337,6 +337,7 @@ test('any result of an entry is named and used in later entries', async ({ page,
   await name.fill('f');
   await name.press('Enter');
   await expect(teacher.entry(/Tangent to f/).getByRole('alert')).toContainText('“f” is already taken');
+  await expect(name).toHaveValue('f');
   await name.fill('m');
   await name.press('Enter');
   await expect(teacher.entry(/Tangent to f/).getByRole('alert')).toHaveCount(0);

@@ -8,7 +8,7 @@ import {
   type EntryOf,
 } from '@yperkine/demonstration';
 import { faultOfRow, readPieces, writePieces } from '../src/build/working/pieces.ts';
-import { addData, addGiven, addInPieces, type DataSettings } from '../src/state/givens.ts';
+import { addData, addGiven, addInPieces, functionHead, type DataSettings } from '../src/state/givens.ts';
 import { setMoves, setWhole } from '../src/state/parameters.ts';
 import {
   addAgreement,
@@ -63,6 +63,32 @@ describe('a function from data', () => {
       message: '“L” is already taken; please choose another name.',
     });
     expect(addData(workbench, settings, idOf('data'))).toEqual({ ok: true });
+  });
+});
+
+describe('the name and variable of a function that is not a formula', () => {
+  test.each([
+    ['f', 'x', { name: 'f', variable: 'x' }],
+    ['f1', 't', { name: 'f_1', variable: 't' }],
+    ['sin', 'x', '“sin” already has a meaning; please choose another name.'],
+    ['f', 'e', '“e” already has a meaning; please choose another variable.'],
+    ['x', 'x', 'Name and variable must differ.'],
+    ['', 'x', expect.stringContaining('a letter')],
+    ['f g', 'x', expect.stringContaining('a letter')],
+    ['f', '2', expect.stringContaining('a letter')],
+  ])('%j of %j', (name, variable, expected) => expect(functionHead(name, variable)).toEqual(expected));
+
+  test('are those that formulas find', () => {
+    const { workbench, all } = underTest();
+    addData(workbench, { ...settings, name: 'L1' }, null);
+    expect(all('data')[0]?.name).toBe('L_1');
+    expect(addGiven(workbench, 'L1(2)')).toEqual({ ok: true });
+    expect(addGiven(workbench, 'q1(x) through (0, 1), (2, 3)')).toEqual({ ok: true });
+    expect(addGiven(workbench, 'q1(1)')).toEqual({ ok: true });
+    expect(addGiven(workbench, 'sin(x) through (0, 1), (2, 3)')).toMatchObject({
+      ok: false,
+      message: '“sin” already has a meaning; please choose another name.',
+    });
   });
 });
 

@@ -7,7 +7,7 @@ import {
   type ThroughPointsResult,
   type ValueTableResult,
 } from '@yperkine/demonstration';
-import { removeEntry, setField } from '../src/state/actions.ts';
+import { nameResult, removeEntry, setField } from '../src/state/actions.ts';
 import { addGiven, addThroughPoints } from '../src/state/givens.ts';
 import {
   addDerivative,
@@ -239,5 +239,22 @@ describe('functions given otherwise', () => {
     expect(result<TangentResult>('tangent').at.text).toBe('1');
     removeEntry(workbench, idOf('throughPoints'));
     expect(workbench.state.document.entries).toEqual({});
+  });
+});
+
+describe('naming a result', () => {
+  test('gives it to formulas, takes it away again, and refuses what is no name', () => {
+    const { workbench, idOf, all } = withTangent();
+    const tangent = idOf('tangent');
+    expect(nameResult(workbench, tangent, 'slope', 'm1')).toBeNull();
+    expect(all('tangent')[0]?.names).toEqual({ slope: 'm_1' });
+    expect(addGiven(workbench, 'b = 2m1')).toEqual({ ok: true });
+    expect(nameResult(workbench, tangent, 'intercept', 'm_1')).toContain('already taken');
+    expect(nameResult(workbench, tangent, 'slope', 'm_1')).toBeNull();
+    expect(nameResult(workbench, tangent, 'slope', 'sin')).toContain('already has a meaning');
+    expect(nameResult(workbench, tangent, 'slope', '2 + 3')).toContain('A name is a letter');
+    expect(all('tangent')[0]?.names).toEqual({ slope: 'm_1' });
+    expect(nameResult(workbench, tangent, 'slope', '')).toBeNull();
+    expect(all('tangent')[0]?.names).toEqual({});
   });
 });

@@ -85,6 +85,10 @@ describe('a table of comma-separated values', () => {
     ]);
   });
 
+  test('a number that no double holds is left out', () => {
+    expect(asNumbers('0,1\n1,1e400\n2,3').faults).toEqual(['Row 2 is left out: “1e400” is not a number.']);
+  });
+
   test.each([
     ['1,2\n3,4', true],
     ['t\tlevel\n0\t1\n1\t2', true],

@@ -4,7 +4,8 @@ import { useId, useState } from 'react';
 interface TextFieldProps {
   readonly label: string;
   readonly value: string;
-  readonly onCommit: (value: string) => void;
+  /** False where the text cannot be taken: it stays in the field. */
+  readonly onCommit: (value: string) => unknown;
   /** What an empty field stands for. */
   readonly placeholder?: string;
   readonly maxLength?: number;
@@ -24,8 +25,8 @@ export function TextField({
   const [draft, setDraft] = useState<string | null>(null);
   const id = useId();
   const commit = () => {
-    if (draft !== null && draft !== value) onCommit(draft);
-    setDraft(null);
+    const isRefused = draft !== null && draft !== value && onCommit(draft) === false;
+    if (!isRefused) setDraft(null);
   };
   return (
     <div>

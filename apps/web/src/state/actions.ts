@@ -57,10 +57,10 @@ export function nameResult(workbench: Workbench, id: Id, key: string, typed: str
     setField(workbench, id, 'names', others);
     return null;
   }
+  if (isReserved(typed.trim())) return `“${typed.trim()}” already has a meaning; please choose another name.`;
   const head = headOf(`${typed} = 0`);
   if (!head || head.variable !== undefined)
     return 'A name is a letter, such as m, or a letter with an index, such as m_1.';
-  if (isReserved(head.name)) return `“${head.name}” already has a meaning; please choose another name.`;
   const isTaken = workbench.current().directory.idOf.has(head.name) && head.name !== before;
   if (isTaken) return `“${head.name}” is already taken; please choose another name.`;
   setField(workbench, id, 'names', { ...others, [key]: head.name });

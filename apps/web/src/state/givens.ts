@@ -1,5 +1,6 @@
 import {
   canonicalName,
+  headOf,
   isReserved,
   rational,
   readDefinition,
@@ -94,11 +95,11 @@ export function addThroughPoints(
 ): Addition {
   const reading = readPoints(typed);
   if (!reading.ok) return { ok: false, message: reading.message };
+  const head = functionHead(name, variable);
+  if (typeof head === 'string') return { ok: false, message: head };
   const { idOf } = workbench.current().directory;
-  if (idOf.has(name)) return takenName(name);
-  return addCurve(workbench, (place) =>
-    makeEntry('throughPoints', { ...place, name, variable, points: typed }),
-  );
+  if (idOf.has(head.name)) return takenName(head.name);
+  return addCurve(workbench, (place) => makeEntry('throughPoints', { ...place, ...head, points: typed }));
 }
 
 /** The variable that the functions so far have: they share the axis. */
@@ -131,6 +132,18 @@ export function addInPieces(workbench: Workbench): void {
   workbench.openEntry(id);
 }
 
+/** A function's name and variable as formulas write them, or the sentence that says why they cannot be these. */
+export function functionHead(name: string, variable: string): { name: string; variable: string } | string {
+  if (isReserved(name)) return `“${name}” already has a meaning; please choose another name.`;
+  if (isReserved(variable)) return `“${variable}” already has a meaning; please choose another variable.`;
+  const head = headOf(`${name}(${variable}) = 0`);
+  if (head?.variable === undefined) {
+    return 'Name and variable are a letter each, such as f and x, or a letter with an index.';
+  }
+  if (head.name === head.variable) return 'Name and variable must differ.';
+  return { name: head.name, variable: head.variable };
+}
+
 /** What the dialog for data settles. */
 export type DataSettings = Pick<
   EntryOf<'data'>,
@@ -144,15 +157,18 @@ export function addData(
   into: Id | null,
 ): Addition {
   const { document } = workbench.state;
-  const taken = workbench.current().directory.idOf.get(settings.name);
-  if (taken !== undefined && taken !== into) return takenName(settings.name);
+  const head = functionHead(settings.name, settings.variable);
+  if (typeof head === 'string') return { ok: false, message: head };
+  const taken = workbench.current().directory.idOf.get(head.name);
+  if (taken !== undefined && taken !== into) return takenName(head.name);
+  const named = { ...settings, ...head };
   const unit: Edit = { at: 'document', field: 'xUnit', old: document.xUnit, new: xUnit };
   const known = into === null ? undefined : document.entries[into];
   if (into === null || known?.kind !== 'data') {
-    return addCurve(workbench, (place) => makeEntry('data', { ...place, ...settings }), [unit]);
+    return addCurve(workbench, (place) => makeEntry('data', { ...place, ...named }), [unit]);
   }
   workbench.change([
-    ...Object.entries(settings).map(([field, value]): Edit => {
+    ...Object.entries(named).map(([field, value]): Edit => {
       const old = (known as Readonly<Record<string, unknown>>)[field];
       return { at: 'field', of: 'entries', id: into, field, old, new: value };
     }),

@@ -13,7 +13,7 @@ import { SelectField } from '../../parts/SelectField.tsx';
 import { Button } from '../../parts/Button.tsx';
 import { freeName } from '../../state/actions.ts';
 import { useWorkbench } from '../../state/context.ts';
-import { addData, functionLetters, type DataSettings } from '../../state/givens.ts';
+import { addData, functionHead, functionLetters, type DataSettings } from '../../state/givens.ts';
 import type { Workbench } from '../../state/workbench.ts';
 
 interface DataFormProps {
@@ -129,9 +129,8 @@ function faultOf(csv: CsvTable, { points }: PointsOfTable, { name, variable }: D
     return `This table has ${csv.rows.length} rows; a function takes at most ${mostRows} of them.`;
   }
   if (points.length < 2) return 'At least two rows with two numbers are needed for a function.';
-  if (!/^\p{L}\w*$/u.test(name)) return 'The name of a function is a letter, such as f.';
-  if (!/^\p{L}\w*$/u.test(variable)) return 'The variable is a letter, such as x.';
-  return name === variable ? 'Name and variable must differ.' : null;
+  const head = functionHead(name, variable);
+  return typeof head === 'string' ? head : null;
 }
 
 interface FieldProps {

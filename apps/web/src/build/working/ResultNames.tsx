@@ -30,7 +30,11 @@ export function ResultNames({ id, entry, isOpen }: { id: Id; entry: Entry; isOpe
             placeholder="none"
             maxLength={60}
             value={entry.names[key] ?? ''}
-            onCommit={(name) => setProblem(nameResult(workbench, id, key, name))}
+            onCommit={(name) => {
+              const refusal = nameResult(workbench, id, key, name);
+              setProblem(refusal);
+              return refusal === null;
+            }}
           />
         ))}
       </div>

@@ -64,7 +64,9 @@ function columnOf(heading: string, index: number): Column {
 /** A decimal with a true minus, an exponent in either case and, where asked, a decimal comma. */
 function numberIn(cell: string, hasDecimalCommas: boolean): Rational | null {
   const plain = cell.replace('−', '-').replace('e', 'E').replace(/^\+/, '');
-  return rational.parseDecimal(hasDecimalCommas ? plain.replace(',', '.') : plain);
+  const value = rational.parseDecimal(hasDecimalCommas ? plain.replace(',', '.') : plain);
+  // Beyond the doubles there is nothing to draw.
+  return value && Number.isFinite(rational.toNumber(value)) ? value : null;
 }
 
 /** The two columns that hold numbers first, as a guess at x and heights; the first two where there are none. */
