@@ -16,6 +16,7 @@ import {
   printSpeech,
   printText,
   rational,
+  readExpression,
   sampleCurve,
   Spline,
   evaluatorFor,
@@ -205,6 +206,59 @@ describe('a table of many points as a function', () => {
     const { points, complete } = keyPoints(tree.call('abs', line), 'x', [0, 4]);
     expect(complete).toBe(true);
     expect(points.filter(({ kind }) => kind === 'zero').map(({ x: at }) => at)).toEqual([0.5, 4]);
+  });
+});
+
+describe('areas under a table', () => {
+  const pairs = Array.from({ length: 60 }, (_, i) => [i, Math.round(50 * Math.sin(i * i)) / 10] as const);
+  const integral = (body: string, from: string, to: string) => {
+    const reading = readExpression(`∫_(${from})^(${to}) ${body} dx`, {
+      names: new Set(),
+      functions: new Set(['D']),
+    });
+    if (!reading.ok) throw new Error(body);
+    const of = new Map([['D', { variables: ['x'], body: table('broken', ...pairs) }]]);
+    return evaluateAt(compile(reading.value, '', of), 0);
+  };
+
+  test('are sums of trapezoids, forward and backward, over whole pieces and parts', () => {
+    const [first, last] = [pairs[0]?.[1] as number, pairs.at(-1)?.[1] as number];
+    const sum = pairs.reduce((total, [, y]) => total + y, 0) - (first + last) / 2;
+    expect(integral('D(x)', '0', '59')).toBeCloseTo(sum, 10);
+    expect(integral('D(x)', '59', '0')).toBeCloseTo(-sum, 10);
+    const [a, b] = [pairs[7]?.[1] as number, pairs[8]?.[1] as number];
+    // From 7 to 7.5 the line goes from a to the middle of a and b.
+    expect(integral('D(x)', '7', '7.5')).toBeCloseTo((a + (a + b) / 2) / 4, 12);
+    expect(integral('D(x)', '50', '60')).toBeNaN();
+  });
+
+  test('of its square, too: piece by piece, (a² + ab + b²)/3', () => {
+    const sum = pairs.slice(1).reduce((total, [, b], i) => {
+      const a = pairs[i]?.[1] as number;
+      return total + (a * a + a * b + b * b) / 3;
+    }, 0);
+    expect(integral('D(x)^2', '0', '59')).toBeCloseTo(sum, 8);
+  });
+
+  test('a running total has the table itself as its slope', () => {
+    const reading = readExpression('∫_0^x D(t) dt', { names: new Set(['x']), functions: new Set(['D']) });
+    if (!reading.ok) throw new Error('∫');
+    const line = table('broken', [0, 1], [2, 3], [5, 0]);
+    const total = compile(reading.value, 'x', new Map([['D', { variables: ['x'], body: line }]]));
+    // By hand: 4 up to 2, and at 3 another 3 − 1/2 = 2.5; the slope is 2 there, the bend −1.
+    const [value, slope, bend] = derivativesAt(total, 3, 2);
+    expect(value).toBeCloseTo(6.5, 12);
+    expect(slope).toBeCloseTo(2, 12);
+    expect(bend).toBeCloseTo(-1, 12);
+  });
+
+  test('a quadrature that does not settle has no value rather than a wrong one', () => {
+    // D(2x) has its corners where the quadrature does not expect them, and far too many.
+    const many = Array.from({ length: 3000 }, (_, i) => [i, Math.sin(i * i)] as const);
+    const reading = readExpression('∫_0^(1499) D(2x) dx', { names: new Set(), functions: new Set(['D']) });
+    if (!reading.ok) throw new Error('∫');
+    const of = new Map([['D', { variables: ['x'], body: table('broken', ...many) }]]);
+    expect(evaluateAt(compile(reading.value, '', of), 0)).toBeNaN();
   });
 });
 

@@ -195,8 +195,7 @@ function sum(
     const index = jet.constantJet(range.first + i, length);
     total = jet.add(total, runJets(step.body, index, inputs, beside));
   }
-  const standsStill = [from, to].every((bound) => bound.every((c, k) => k === 0 || c === 0));
-  return standsStill ? total : nowhere;
+  return [from, to].every(standsStill) ? total : nowhere;
 }
 
 /**
@@ -211,10 +210,28 @@ function integral(
   const [from, to] = [of(step.from), of(step.to)];
   const width = jet.subtract(to, from);
   const inputs = step.inputs.map(of);
+  if (inputs.every(standsStill)) return movingBounds(step, of, inputs);
   const integrand = (s: number): Jet =>
     jet.multiply(runJets(step.body, jet.add(from, jet.scale(width, s)), inputs, 0), width);
   return Float64Array.from({ length }, (_, k) => integralOf((s) => integrand(s)[k] as number, 0, 1).value);
 }
+
+/** d/dx ∫ from u to v of f = f(v) v′ − f(u) u′, with the value itself by quadrature. */
+function movingBounds(
+  step: NestedStep & { op: 'sum' | 'integral' },
+  of: (index: number) => Jet,
+  inputs: readonly Jet[],
+): Jet {
+  const value = nestedValue(step, (index) => first(of(index)));
+  const [from, to] = [of(step.from), of(step.to)];
+  const at = (bound: Jet, c0: number): Jet =>
+    standsStill(bound)
+      ? jet.constantJet(c0, bound.length)
+      : jet.integrateProduct(bound, runJets(step.body, bound, inputs, 0), c0);
+  return jet.subtract(at(to, value), at(from, 0));
+}
+
+const standsStill = (u: Jet): boolean => u.every((c, k) => k === 0 || c === 0);
 
 /** Only a limit that does not move has derivatives here; those of others come from the formula. */
 function limit(step: NestedStep & { op: 'limit' }, of: (index: number) => Jet, length: number): Jet {

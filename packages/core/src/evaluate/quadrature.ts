@@ -17,6 +17,8 @@ export interface Estimate {
   readonly value: number;
   /** An estimate of the error, not a bound. */
   readonly error: number;
+  /** ∫ |f|, against which an error is measured. */
+  readonly magnitude: number;
 }
 
 /** Parts that one integral may be split into. */
@@ -38,8 +40,8 @@ interface Part {
  * are not finite. The ends themselves are never looked at.
  */
 export function integralOf(f: (x: number) => number, a: number, b: number): Estimate {
-  if (!Number.isFinite(a) || !Number.isFinite(b)) return { value: NaN, error: NaN };
-  if (a === b) return { value: 0, error: 0 };
+  if (!Number.isFinite(a) || !Number.isFinite(b)) return { value: NaN, error: NaN, magnitude: NaN };
+  if (a === b) return { value: 0, error: 0, magnitude: 0 };
   let parts = [part(f, a, b)];
   while (parts.length < mostParts) {
     const value = total(parts, 'value');
@@ -58,7 +60,11 @@ export function integralOf(f: (x: number) => number, a: number, b: number): Esti
       part(f, middle, worst.to),
     ];
   }
-  return { value: total(parts, 'value'), error: total(parts, 'error') };
+  return {
+    value: total(parts, 'value'),
+    error: total(parts, 'error'),
+    magnitude: total(parts, 'magnitude'),
+  };
 }
 
 const total = (parts: readonly Part[], field: 'value' | 'error' | 'magnitude'): number =>

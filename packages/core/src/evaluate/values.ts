@@ -2,7 +2,7 @@ import { builtIn } from '../functions/table.ts';
 import { rationalPowerValue } from './jet.ts';
 import { isRelated } from './exact.ts';
 import { limitOfProgram } from '../limit/limit.ts';
-import { integralOf } from './quadrature.ts';
+import { integralOfProgram } from './integral.ts';
 import { sumOf } from './summation.ts';
 import type { NestedStep, Program, Step } from './program.ts';
 import type { Relation } from '../language/tree.ts';
@@ -39,7 +39,7 @@ export function nestedValue(step: NestedStep, of: (index: number) => number): nu
     case 'sum':
       return sumOf(body, of(step.from), of(step.to));
     case 'integral':
-      return integralOf(body, of(step.from), of(step.to)).value;
+      return integralOfProgram(step.body, body, of(step.from), of(step.to));
     case 'limit': {
       const limit = limitOfProgram(step.body, of(step.target), step.side, inputs);
       return limit.kind === 'finite' ? limit.value : NaN;

@@ -346,13 +346,35 @@ class LatexReader {
     if (this.source[this.at] !== '_') fail('boundsMissing', start, this.at, sign);
     this.at++;
     this.emit('[', start);
-    this.group(' ', ' ');
+    this.bound();
     this.spaces();
     if (this.source[this.at] !== '^') fail('boundsMissing', start, this.at, sign);
     this.at++;
     this.emit(',');
-    this.group(' ', ' ');
+    this.bound();
     this.emit('] ');
+  }
+
+  /** A bound without braces is a whole number or what stands in brackets: ∫_0^12 ends at 12, not at 1. */
+  private bound(): void {
+    this.spaces();
+    const number = /^[-−]?\d+(?:\.\d+)?/.exec(this.source.slice(this.at))?.[0];
+    if (number !== undefined) {
+      this.emit(number, this.at);
+      this.at += number.length;
+    } else if (this.source[this.at] === '(') this.bracketed();
+    else this.group(' ', ' ');
+  }
+
+  private bracketed(): void {
+    const start = this.at;
+    let depth = 0;
+    do {
+      const character = this.source[this.at];
+      if (character === undefined) fail('bracketNotClosed', start, this.source.length);
+      depth += character === '(' ? 1 : character === ')' ? -1 : 0;
+      this.item();
+    } while (depth > 0);
   }
 
   /** \lim_{x \to a^+} as lim[x → a+]. */
