@@ -3,10 +3,11 @@ import {
   curveOf,
   emptyDocument,
   plainText,
+  slidersOf,
   type PointResult,
   type TangentResult,
 } from '@yperkine/demonstration';
-import { fit, removeEntry } from '../src/state/actions.ts';
+import { fit, removeEntry, setField } from '../src/state/actions.ts';
 import { addGiven, makeParameter } from '../src/state/givens.ts';
 import { addDerivative, addStudy } from '../src/state/studies.ts';
 import { underTest, withTangent } from './bench.ts';
@@ -173,6 +174,41 @@ describe('dragging and playing', () => {
     frame();
     frame();
     expect(isAsked()).toBe(false);
+  });
+
+  test('several lanes move at once, each by its own clock, and each can be stopped alone', () => {
+    const { workbench, frame } = withTangent();
+    addGiven(workbench, 'b = 0');
+    addGiven(workbench, 'c = 0');
+    const [a, b, c] = slidersOf(workbench.state.document).map(([id]) => id) as [string, string, string];
+    setField(workbench, b, 'repeat', 'once');
+    setField(workbench, b, 'seconds', '1');
+    workbench.choose(a);
+    workbench.playAll();
+    expect(workbench.state.here).toBe(a);
+    frame();
+    frame(400);
+    const moved = () => [a, b, c].map((id) => workbench.state.stage.values[id]);
+    expect(moved().every((value) => typeof value === 'number')).toBe(true);
+    workbench.stop(c);
+    const still = workbench.state.stage.values[c];
+    frame(400);
+    expect(workbench.state.stage.values[c]).toBe(still);
+    frame(400);
+    // b ran once, from the middle, in less than its second.
+    expect(Object.keys(workbench.state.playing)).toEqual([a]);
+    workbench.show(a, '2');
+    expect(workbench.state.playing).toEqual({});
+  });
+
+  test('a slider that is set by hand leaves the others moving', () => {
+    const { workbench, frame } = withTangent();
+    addGiven(workbench, 'b = 0');
+    const [a, b] = slidersOf(workbench.state.document).map(([id]) => id) as [string, string];
+    workbench.playAll();
+    frame();
+    workbench.setValue(b, '1');
+    expect(Object.keys(workbench.state.playing)).toEqual([a]);
   });
 
   test('while it moves a value is not called exact; set by hand it is', () => {

@@ -1,4 +1,4 @@
-import { inOrder } from '@yperkine/demonstration';
+import { slidersOf } from '@yperkine/demonstration';
 import type { Workbench } from '../state/workbench.ts';
 
 /** Whether the key belongs to the control that has the focus. */
@@ -36,10 +36,8 @@ export function listenToKeys(workbench: Workbench): () => void {
 /** Plays the chosen lane, or the first one. */
 function playHere(workbench: Workbench): void {
   const { here, document, playing } = workbench.state;
-  if (playing) return workbench.stop();
-  const sliders = inOrder(document.entries).filter(
-    ([, entry]) => entry.kind === 'parameter' && entry.moves === 'slider',
-  );
+  if (Object.keys(playing).length > 0) return workbench.stop();
+  const sliders = slidersOf(document);
   const chosen = sliders.find(([id]) => id === here) ?? sliders[0];
   if (chosen) workbench.play(chosen[0]);
 }

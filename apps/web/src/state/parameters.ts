@@ -8,7 +8,7 @@ import type { Workbench } from './workbench.ts';
 export function setWhole(workbench: Workbench, id: Id, whole: boolean): void {
   const entry = workbench.state.document.entries[id];
   if (entry?.kind !== 'parameter') return;
-  workbench.stop();
+  workbench.stop(id);
   workbench.settle(id);
   const edit = (field: keyof EntryOf<'parameter'>, value: unknown): Edit => ({
     at: 'field',
@@ -40,7 +40,7 @@ const wholeText = (text: string, round: (value: number) => number): string =>
 export function setMoves(workbench: Workbench, id: Id, moves: EntryOf<'parameter'>['moves']): void {
   const entry = workbench.state.document.entries[id];
   if (entry?.kind !== 'parameter') return;
-  workbench.stop();
+  workbench.stop(id);
   workbench.settle(id);
   workbench.change([{ at: 'field', of: 'entries', id, field: 'moves', old: entry.moves, new: moves }]);
 }

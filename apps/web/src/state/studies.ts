@@ -205,7 +205,7 @@ export function stepOf(workbench: Workbench, on: Id): Id | undefined {
 export function setStep(workbench: Workbench, step: Id, value: string): void {
   const entry = workbench.state.document.entries[step];
   if (entry?.kind !== 'parameter') return;
-  workbench.stop();
+  workbench.stop(step);
   const together = newId();
   if (Number(value) > Number(entry.to)) setField(workbench, step, 'to', value, together);
   workbench.setValue(step, value, together);

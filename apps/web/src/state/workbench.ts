@@ -13,6 +13,7 @@ import {
   remember,
   resolve,
   seal,
+  slidersOf,
   undo,
   withValue,
   withoutValue,
@@ -34,8 +35,8 @@ import { createStore, type StoreApi } from 'zustand/vanilla';
 import { Frames } from './frames.ts';
 import type { Saver, SaveState } from './saver.ts';
 
+/** A parameter that moves by itself. */
 export interface Playing {
-  readonly parameter: Id;
   readonly run: Run;
   /** Time of the first frame; null before it. */
   readonly since: number | null;
@@ -54,7 +55,8 @@ export interface WorkbenchState {
   readonly history: History;
   /** The parameter whose lane is chosen and that the reading line stands at. */
   readonly here: Id | null;
-  readonly playing: Playing | null;
+  /** What moves by itself just now: several parameters may at once. */
+  readonly playing: Readonly<Record<Id, Playing>>;
   readonly caught: CaughtPlace | null;
   /** The entry that the pointer or the focus is on. */
   readonly emphasis: Id | null;
@@ -88,7 +90,7 @@ export class Workbench {
       ...this.latest,
       history: emptyHistory,
       here: hereOf(document),
-      playing: null,
+      playing: {},
       caught: null,
       emphasis: null,
       open: null,
@@ -202,7 +204,7 @@ export class Workbench {
 
   /** Shows a value without changing the document, as while something is dragged. */
   show(parameter: Id, value: string, caught: number | null = null): void {
-    if (this.state.playing?.parameter === parameter) this.set({ playing: null });
+    this.stop(parameter);
     this.set({
       stage: withValue(this.state.stage, parameter, value),
       caught: caught === null ? null : { parameter, value: caught },
@@ -254,6 +256,13 @@ export class Workbench {
     this.change(edits, together);
   }
 
+  /** Sets every slider in motion. */
+  playAll(): void {
+    const { document, here } = this.state;
+    for (const [id] of slidersOf(document)) this.play(id);
+    this.set({ here });
+  }
+
   play(parameter: Id): void {
     const entry = this.state.document.entries[parameter];
     const resolved = this.current().entries.get(parameter);
@@ -272,16 +281,19 @@ export class Workbench {
 
   /** Moves a parameter through a run of its own. */
   playRun(parameter: Id, run: Run): void {
-    this.set({ playing: { parameter, run, since: null } });
+    this.set({ playing: { ...this.state.playing, [parameter]: { run, since: null } } });
   }
 
-  /** Stops what plays; the value stays where it is. */
-  stop(): void {
-    if (this.state.playing) this.set({ playing: null });
+  /** Stops one parameter, or everything that plays; the values stay where they are. */
+  stop(parameter?: Id): void {
+    const { playing } = this.state;
+    if (parameter !== undefined && !(parameter in playing)) return;
+    if (Object.keys(playing).length === 0) return;
+    this.set({ playing: parameter === undefined ? {} : without(playing, parameter) });
   }
 
   togglePlay(parameter: Id): void {
-    if (this.state.playing?.parameter === parameter) this.stop();
+    if (parameter in this.state.playing) this.stop(parameter);
     else this.play(parameter);
   }
 
@@ -296,14 +308,15 @@ export class Workbench {
   }
 
   private advance(time: number): void {
-    const { playing, stage } = this.state;
-    if (!playing) return;
-    const since = playing.since ?? time;
-    const { value, isOver } = positionOf(playing.run, (time - since) / 1000);
-    this.set({
-      stage: withValue(stage, playing.parameter, value),
-      playing: isOver ? null : { ...playing, since },
-    });
+    let { playing, stage } = this.state;
+    if (Object.keys(playing).length === 0) return;
+    for (const [parameter, { run, since: begun }] of Object.entries(playing)) {
+      const since = begun ?? time;
+      const { value, isOver } = positionOf(run, (time - since) / 1000);
+      stage = withValue(stage, parameter, value);
+      playing = isOver ? without(playing, parameter) : { ...playing, [parameter]: { run, since } };
+    }
+    this.set({ stage, playing });
   }
 
   saveStateIs(saveState: SaveState): void {
@@ -335,6 +348,11 @@ export class Workbench {
     this.set({ document, stage: emptyStage, here: hereOf(document) });
     saver.rebased(saver.staleVersion, server, mine);
   }
+}
+
+function without<T>(map: Readonly<Record<Id, T>>, gone: Id): Readonly<Record<Id, T>> {
+  const { [gone]: _left, ...others } = map;
+  return others;
 }
 
 /** Windows are a matter of taste in each browser window: the last one stays, without a question. */

@@ -83,6 +83,10 @@ export function inOrder<T extends { readonly order: number }>(map: Readonly<Reco
   return Object.entries(map).sort(([idA, a], [idB, b]) => a.order - b.order || (idA < idB ? -1 : 1));
 }
 
+/** The parameters that have a lane in the deck, in order. */
+export const slidersOf = ({ entries }: Document): [Id, Entry][] =>
+  inOrder(entries).filter(([, entry]) => entry.kind === 'parameter' && entry.moves === 'slider');
+
 /** An order key behind everything that is there. */
 export function lastOrder(map: Readonly<Record<Id, { readonly order: number }>>): number {
   return Math.max(0, ...Object.values(map).map(({ order }) => order)) + 1;

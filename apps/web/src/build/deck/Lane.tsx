@@ -42,7 +42,7 @@ export function Lane({ id }: { id: Id }) {
 
 function PlayButton({ id, name, isHere }: { id: Id; name: string; isHere: boolean }) {
   const workbench = useWorkbench();
-  const isPlaying = useWorkbenchState((state) => state.playing?.parameter === id);
+  const isPlaying = useWorkbenchState((state) => id in state.playing);
   const Icon = isPlaying ? Pause : Play;
   return (
     <button
@@ -83,7 +83,7 @@ function LaneSlider({ id, entry }: { id: Id; entry: EntryOf<'parameter'> }) {
         value={text.replace('−', '-')}
         refuse={(next) => (entry.whole && !isWhole(next) ? `${entry.name} takes whole numbers only.` : null)}
         onCommit={(next) => {
-          workbench.stop();
+          workbench.stop(id);
           workbench.setValue(id, next);
         }}
         className="w-22 shrink-0 text-right [&_input]:rounded-none [&_input]:border-transparent [&_input]:border-b-rule [&_input]:bg-transparent [&_input]:text-right [&_input]:hover:border-b-ink [&_input]:focus:border-b-ink"

@@ -50,7 +50,7 @@ export function LaneSettings({ id, entry }: { id: Id; entry: EntryOf<'parameter'
     const wrong = problemWith({ ...entry, [field]: value });
     setProblem(wrong);
     if (wrong) return;
-    workbench.stop();
+    workbench.stop(id);
     workbench.change([
       { at: 'field', of: 'entries', id, field, old: entry[field], new: value } satisfies Edit,
     ]);

@@ -74,7 +74,7 @@ export const HandleDot = memo(function HandleDot({ handle, name, painter }: Hand
     const view = viewOf();
     const now = parameter(workbench.current());
     if (!view || !now) return;
-    workbench.stop();
+    workbench.stop(handle.parameter);
     workbench.choose(handle.parameter);
     const { offset = 0 } = place() ?? {};
     grip.current = { offset: event.clientX - view.toX(offset + handle.sign * now.value.value) };
@@ -116,7 +116,7 @@ export const HandleDot = memo(function HandleDot({ handle, name, painter }: Hand
     if (steps === 0 && !limit) return;
     event.preventDefault();
     event.stopPropagation();
-    workbench.stop();
+    workbench.stop(handle.parameter);
     const value = now.value.exact ? decimalText(now.value.exact) : now.value.value;
     const next = limit ? decimalText(limit) : stepped(value, steps, now.scale);
     if (isOnCurve(Number(next))) workbench.setValue(handle.parameter, next, `keys ${handle.parameter}`);

@@ -11,7 +11,7 @@ const small = 'min-h-9 px-2.5! text-[0.95rem] font-normal!';
 export function SecantControls({ entry }: { readonly id: Id; readonly entry: Entry }) {
   const workbench = useWorkbench();
   const isSecant = entry.kind === 'secant';
-  const isClosing = useWorkbenchState(({ playing }) => isSecant && playing?.parameter === entry.step);
+  const isClosing = useWorkbenchState(({ playing }) => isSecant && entry.step in playing);
   if (!isSecant) return null;
   return (
     <div role="group" aria-label="Step h" className="mt-2.5 flex flex-wrap items-center gap-1.5">
@@ -22,7 +22,7 @@ export function SecantControls({ entry }: { readonly id: Id; readonly entry: Ent
       ))}
       <Button
         className={small}
-        onClick={() => (isClosing ? workbench.stop() : closeUp(workbench, entry.step))}
+        onClick={() => (isClosing ? workbench.stop(entry.step) : closeUp(workbench, entry.step))}
       >
         {isClosing ? <Square size={15} aria-hidden /> : <Minimize2 size={15} aria-hidden />}
         {isClosing ? 'Stop' : 'Let it close up'}
