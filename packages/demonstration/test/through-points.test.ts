@@ -12,6 +12,7 @@ import {
 } from '../src/index.ts';
 import { buildScene } from '../src/scene/scene.ts';
 import { evaluateAt } from '@yperkine/core';
+import { documentWith, resultOf } from './sample.ts';
 
 describe('points as they are typed or pasted', () => {
   test.each([
@@ -104,4 +105,19 @@ describe('a function through points in a document', () => {
       result: { tangent: { kind: 'line', slope: { value: 0 } } },
     });
   });
+});
+
+test('areas under a function through points are those of its trapezoids', () => {
+  const document = documentWith({
+    p: makeEntry('throughPoints', {
+      order: 1,
+      name: 'p',
+      variable: 'x',
+      points: '(0, 1), (2, 5), (5, 2)',
+      tier: 'tier-f',
+    }),
+    area: makeEntry('value', { order: 2, text: '∫_0^5 p(x) dx' }),
+  });
+  // (1 + 5)/2 · 2 + (5 + 2)/2 · 3 = 16.5.
+  expect(resultOf<{ value: { value: number } }>(document, 'area').value.value).toBeCloseTo(16.5, 9);
 });
