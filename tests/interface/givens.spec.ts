@@ -83,6 +83,14 @@ test('data is pasted into the formula field, or dropped on the screen', async ({
   await expect(dialog.getByRole('alert')).toHaveText('“f” is already taken; please choose another name.');
   await page.keyboard.press('Escape');
   await expect(dialog).toBeHidden();
+  await teacher.nextGiven.click();
+  await transfer(
+    page,
+    'paste',
+    Array.from({ length: 19_000 }, (_, i) => `${i},${'7'.repeat(30)}`).join('\n'),
+  );
+  await expect(dialog.getByRole('alert')).toContainText('This table is larger than 600 kB');
+  await expect(dialog.getByRole('button', { name: 'Put it in' })).toBeDisabled();
 });
 
 test('ten thousand rows are put in by keyboard alone, saved, and a tangent runs along them', async ({

@@ -171,8 +171,7 @@ interface WorkerFixtures {
 /** A test with a signed-in teacher; any page error, console error or request to elsewhere fails it. */
 export const test = base.extend<Fixtures, WorkerFixtures>({
   server: [
-    // eslint-disable-next-line no-empty-pattern -- Playwright reads the fixtures from the pattern
-    async ({}, use) => {
+    async ({ browserName: _browser }, use) => {
       const server = await TestServer.launch();
       await use(server);
       await server.stop();

@@ -230,6 +230,23 @@ describe('a window that follows h', () => {
     expect(width()).toBeNull();
   });
 
+  test('a tier that does not follow is panned and stored as ever', () => {
+    const { workbench, frame, step, width, idOf } = following();
+    addDerivative(workbench, idOf('function'));
+    workbench.setValue(step, '0.1');
+    frame();
+    const [slope] = Object.keys(workbench.state.document.tiers).filter((id) => id !== 'tier-f');
+    const wanted = { from: -1, to: 1 };
+    workbench.showWindows({ from: 3, to: 4 }, { 'tier-f': { from: 7, to: 8 }, [slope ?? '']: wanted });
+    frame();
+    expect(workbench.state.stage.y['tier-f']).not.toEqual({ from: 7, to: 8 });
+    workbench.settleWindows();
+    frame();
+    expect(workbench.state.document.tiers[slope ?? '']?.y).toEqual(wanted);
+    expect(workbench.state.document.tiers['tier-f']?.y).not.toEqual({ from: 7, to: 8 });
+    expect(width()).toBeCloseTo(0.1 / 0.35, 9);
+  });
+
   test('a frame without a change sets nothing', () => {
     const { workbench, frame, step, isAsked } = following();
     workbench.setValue(step, '0.1');

@@ -85,6 +85,15 @@ describe('a table of comma-separated values', () => {
     ]);
   });
 
+  test('a heading that is longer than any unit is a name, and columns have an end', () => {
+    const long = 'x'.repeat(41);
+    expect(readCsv(`time (${long}),level (m)\n0,1`).columns).toEqual([
+      { name: `time (${long})`, unit: '' },
+      { name: 'level', unit: 'm' },
+    ]);
+    expect(readCsv(Array.from({ length: 1500 }, (_, i) => i).join()).columns).toHaveLength(1000);
+  });
+
   test('a number that no double holds is left out', () => {
     expect(asNumbers('0,1\n1,1e400\n2,3').faults).toEqual(['Row 2 is left out: “1e400” is not a number.']);
   });

@@ -245,14 +245,16 @@ export class Workbench {
 
   settleWindows(together?: string): void {
     const { stage, document } = this.state;
-    const isUnmoved = !stage.x && Object.keys(stage.y).length === 0;
-    if (isUnmoved || this.followed) return;
-    const edits: Edit[] = stage.x ? [{ at: 'document', field: 'x', old: document.x, new: stage.x }] : [];
+    // Windows that follow a secant are shown and never stored.
+    const following = this.followed ?? { x: null, y: {} };
+    const edits: Edit[] =
+      stage.x && !following.x ? [{ at: 'document', field: 'x', old: document.x, new: stage.x }] : [];
     for (const [id, y] of Object.entries(stage.y)) {
       const old = document.tiers[id]?.y;
-      if (old) edits.push({ at: 'field', of: 'tiers', id, field: 'y', old, new: y });
+      if (old && !(id in following.y)) edits.push({ at: 'field', of: 'tiers', id, field: 'y', old, new: y });
     }
-    this.set({ stage: { ...stage, x: null, y: {} } });
+    if (edits.length === 0) return;
+    this.set({ stage: { ...stage, ...following } });
     this.change(edits, together);
   }
 
@@ -301,10 +303,13 @@ export class Workbench {
   private follow(): void {
     const { document, stage } = this.state;
     const windows = followedWindows(document, this.current());
-    const isNew = JSON.stringify(windows) !== JSON.stringify(this.followed);
-    const isMoved = windows !== null && stage.x?.from !== windows.x.from;
-    if (isNew || isMoved) this.set({ stage: { ...stage, x: windows?.x ?? null, y: windows?.y ?? {} } });
+    const before = this.followed;
     this.followed = windows;
+    if (!windows) return before ? this.set({ stage: { ...stage, x: null, y: {} } }) : undefined;
+    const isShown =
+      isSameRange(stage.x, windows.x) &&
+      Object.entries(windows.y).every(([tier, y]) => isSameRange(stage.y[tier], y));
+    if (!isShown) this.set({ stage: { ...stage, x: windows.x, y: { ...stage.y, ...windows.y } } });
   }
 
   private advance(time: number): void {
@@ -349,6 +354,8 @@ export class Workbench {
     saver.rebased(saver.staleVersion, server, mine);
   }
 }
+
+const isSameRange = (a: Range | null | undefined, b: Range): boolean => a?.from === b.from && a.to === b.to;
 
 function without<T>(map: Readonly<Record<Id, T>>, gone: Id): Readonly<Record<Id, T>> {
   const { [gone]: _left, ...others } = map;

@@ -1,7 +1,6 @@
 import { evaluateAt } from '../evaluate/values.ts';
-import type { Program } from '../evaluate/program.ts';
+import { splineOf, type Program } from '../evaluate/program.ts';
 import type { Spline } from '../interpolation/spline.ts';
-import { splineOf } from './sampleSpline.ts';
 import { derivativesAt } from '../evaluate/jets.ts';
 
 /** A place of a curve that a window should show. Found by search: good enough to aim at, not a proof. */

@@ -1,8 +1,8 @@
 import { enclose } from '../evaluate/enclosures.ts';
-import type { Program } from '../evaluate/program.ts';
+import { splineOf, type Program } from '../evaluate/program.ts';
 import type { Evaluator } from '../evaluate/evaluator.ts';
 import { evaluateAt } from '../evaluate/values.ts';
-import { sampleSpline, splineOf } from './sampleSpline.ts';
+import { sampleSpline } from './sampleSpline.ts';
 
 /** The part of the plane that is drawn, and how many pixels it takes. */
 export interface Grid {

@@ -1,4 +1,3 @@
-import type { Program } from '../evaluate/program.ts';
 import type { Spline } from '../interpolation/spline.ts';
 import type { Grid, SampledCurve } from './sample.ts';
 
@@ -8,12 +7,6 @@ const mostDrawn = 4;
 interface Dot {
   readonly x: number;
   readonly y: number;
-}
-
-/** The table that a program does nothing but look up at its variable. */
-export function splineOf({ steps }: Program): Spline | undefined {
-  const last = steps.at(-1);
-  return last?.op === 'spline' && steps[last.a]?.op === 'variable' ? last.spline : undefined;
 }
 
 /**

@@ -1,5 +1,5 @@
 import { integralOf } from './quadrature.ts';
-import type { Program } from './program.ts';
+import { splineOf, type Program } from './program.ts';
 
 /** Of the integral of |f|: a larger estimated error leaves no value rather than a wrong one. */
 const largestError = 1e-5;
@@ -15,8 +15,8 @@ export function integralOfProgram(
   from: number,
   to: number,
 ): number {
-  const last = body.steps.at(-1);
-  if (last?.op === 'spline' && body.steps[last.a]?.op === 'variable') return last.spline.integral(from, to);
+  const table = splineOf(body);
+  if (table) return table.integral(from, to);
   if (from > to) return -integralOfProgram(body, value, to, from);
   const ends = [from, ...knotsWithin(body, from, to), to];
   let total = 0;

@@ -83,6 +83,12 @@ export interface Program {
   readonly parameters: readonly string[];
 }
 
+/** The table that a program does nothing but look up at its variable. */
+export function splineOf({ steps }: Program): Spline | undefined {
+  const last = steps.at(-1);
+  return last?.op === 'spline' && steps[last.a]?.op === 'variable' ? last.spline : undefined;
+}
+
 /** A function that a formula may mention: its variables and what it is. */
 export interface FunctionBody {
   readonly variables: readonly string[];

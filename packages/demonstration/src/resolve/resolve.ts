@@ -142,9 +142,11 @@ class Resolver {
   /** The result that was given a name. */
   private named(name: string): NameableResult | undefined {
     const key = this.directory.resultOf.get(name);
-    return key === undefined
-      ? undefined
-      : resultsIn(this.holderOf(name), this.xUnit).find((result) => result.key === key);
+    return resultsIn(this.holderOf(name), this.xUnit).find((result) => result.key === key);
+  }
+
+  private isOfResult(name: string): boolean {
+    return this.directory.resultOf.has(name);
   }
 
   private contextFor(id: Id): WorkContext {
@@ -155,8 +157,8 @@ class Resolver {
       xUnit: this.xUnit,
       staged: this.stage.values[id],
       parameter: (of) => parameterIn(this.done.get(of)),
-      number: (name) => this.named(name)?.number ?? numberIn(this.holderOf(name)),
-      unit: (name) => this.named(name)?.unit ?? unitIn(this.holderOf(name)),
+      number: (name) => (this.isOfResult(name) ? this.named(name)?.number : numberIn(this.holderOf(name))),
+      unit: (name) => (this.isOfResult(name) ? this.named(name)?.unit : unitIn(this.holderOf(name))),
       curve: (of) => curveIn(this.done.get(of)),
     };
   }

@@ -1,5 +1,6 @@
 import {
   likelyColumns,
+  limits,
   mostRows,
   pointsIn,
   readCsv,
@@ -69,7 +70,7 @@ export function DataForm({ table, into, onClose }: DataFormProps) {
         <Field label="Unit of heights" value={settings.unit} onChange={(unit) => set({ unit })} />
       </div>
       <fieldset className="mt-3 flex flex-wrap items-center gap-x-5 gap-y-1">
-        <legend className="float-left mr-4 text-quiet">Between the rows</legend>
+        <legend className="float-left mr-4 text-quiet max-sm:float-none max-sm:mb-1">Between the rows</legend>
         {(['broken', 'smooth'] as const).map((shape) => (
           <label key={shape} className="flex min-h-9 items-center gap-2">
             <input
@@ -124,7 +125,14 @@ function firstSettings(workbench: Workbench, csv: CsvTable, table: string, into:
 }
 
 /** Why these settings give no function; null where they do. */
-function faultOf(csv: CsvTable, { points }: PointsOfTable, { name, variable }: DataSettings): string | null {
+function faultOf(
+  csv: CsvTable,
+  { points }: PointsOfTable,
+  { name, variable, table }: DataSettings,
+): string | null {
+  if (table.length > limits.data) {
+    return `This table is larger than ${limits.data / 1000} kB; please leave out columns that are not needed.`;
+  }
   if (csv.rows.length > mostRows) {
     return `This table has ${csv.rows.length} rows; a function takes at most ${mostRows} of them.`;
   }
@@ -149,7 +157,7 @@ function Field({ label, value, onChange }: FieldProps) {
       <input
         id={id}
         value={value}
-        maxLength={40}
+        maxLength={limits.unit}
         autoComplete="off"
         autoCapitalize="off"
         onChange={(event) => onChange(event.target.value.trim())}

@@ -1,12 +1,12 @@
+import { limits } from '@yperkine/demonstration';
 import type { Workbench } from '../../state/workbench.ts';
-
-/** A file of this size is no table that a function could go through. */
-export const largestFile = 600_000;
 
 /** The text of a file with a table; a sentence where it cannot be used. */
 export async function tableIn(file: File): Promise<{ table: string } | { message: string }> {
-  if (file.size > largestFile) {
-    return { message: `“${file.name}” is larger than 600 kB; please leave out columns that are not needed.` };
+  if (file.size > limits.data) {
+    return {
+      message: `“${file.name}” is larger than ${limits.data / 1000} kB; please leave out columns that are not needed.`,
+    };
   }
   return { table: await file.text() };
 }

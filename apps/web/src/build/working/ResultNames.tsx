@@ -28,7 +28,7 @@ export function ResultNames({ id, entry, isOpen }: { id: Id; entry: Entry; isOpe
             key={key}
             label={`Name of the ${label}`}
             placeholder="none"
-            maxLength={60}
+            maxLength={40}
             value={entry.names[key] ?? ''}
             onCommit={(name) => {
               const refusal = nameResult(workbench, id, key, name);

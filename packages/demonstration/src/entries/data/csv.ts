@@ -1,9 +1,12 @@
 import { rational, type ExactPoint, type Rational } from '@yperkine/core';
 import Papa from 'papaparse';
+import { limits } from '../../schema/fields.ts';
 import { decimalText } from '../../stage/slider.ts';
 
 /** Rows that one table may have. */
 export const mostRows = 20_000;
+/** Columns of a table that can be chosen from. */
+export const mostColumns = 1000;
 
 export interface Column {
   /** As its heading says, without the unit; "Column 2" where there is no heading. */
@@ -47,7 +50,7 @@ export function readCsv(text: string): CsvTable {
   const hasDecimalCommas = meta.delimiter !== ',';
   const [first, ...others] = rows;
   const hasHeading = first !== undefined && !first.cells.some((cell) => numberIn(cell, hasDecimalCommas));
-  const width = rows.reduce((most, { cells }) => Math.max(most, cells.length), 0);
+  const width = rows.reduce((most, { cells }) => Math.max(most, Math.min(cells.length, mostColumns)), 0);
   const columns = Array.from({ length: width }, (_, i) =>
     columnOf(hasHeading ? (first.cells[i] ?? '') : '', i),
   );
@@ -58,7 +61,10 @@ const headingPattern = /^(.*?)[\s,:]*(?:\((.+)\)|\[(.+)\]|\bin (.+))$/;
 
 function columnOf(heading: string, index: number): Column {
   const [, name = heading, round = '', square = '', words = ''] = headingPattern.exec(heading) ?? [];
-  return { name: name || `Column ${index + 1}`, unit: round || square || words };
+  const unit = round || square || words;
+  // What is longer than any unit is part of the name.
+  const isUnit = unit.length <= limits.unit;
+  return { name: (isUnit ? name : heading) || `Column ${index + 1}`, unit: isUnit ? unit : '' };
 }
 
 /** A decimal with a true minus, an exponent in either case and, where asked, a decimal comma. */

@@ -19,7 +19,12 @@ import { readUnit } from '../../units/unit.ts';
 import type { CurveResult } from '../curve.ts';
 import type { EntryKind } from '../kind.ts';
 import { failed, worked } from '../outcome.ts';
-import { mostRows, pointsIn, readCsv, type RowFault } from './csv.ts';
+import { mostColumns, mostRows, pointsIn, readCsv, type RowFault } from './csv.ts';
+
+const columnSchema = z
+  .int()
+  .min(0)
+  .max(mostColumns - 1);
 
 export const dataSchema = z.strictObject({
   ...common,
@@ -29,8 +34,8 @@ export const dataSchema = z.strictObject({
   /** The table as it came, as comma-separated values. */
   table: z.string().max(limits.data),
   /** Which columns are x and heights, from 0. */
-  x: z.int().min(0).max(999),
-  y: z.int().min(0).max(999),
+  x: columnSchema,
+  y: columnSchema,
   shape: z.enum(['broken', 'smooth']),
   tier: idSchema,
   family: z.int().min(0).max(9),
