@@ -17,7 +17,8 @@ import { evaluatePrecisely, NotPrecise } from '../limit/precise.ts';
 import type { Condition, Expression, PiecewiseNode } from '../language/tree.ts';
 import type { Box } from './isolate.ts';
 import { isStrictlyBetween, sortedPlaces, type Place } from './place.ts';
-import { formulaOf, type Zeros } from './zeros.ts';
+import { formulaOf } from './rowFormula.ts';
+import type { Zeros } from './zeros.ts';
 import { programOf } from './programs.ts';
 
 /** An open stretch of the axis on which a function is given by one formula without corners. */

@@ -17,15 +17,13 @@ import * as rational from '../algebra/rational.ts';
 import { written } from '../algebra/written.ts';
 import { enclose } from '../evaluate/enclosures.ts';
 import { literalRational } from '../evaluate/exponent.ts';
-import { builtIn } from '../functions/table.ts';
-import { readExpression } from '../language/read.ts';
 import * as tree from '../language/tree.ts';
 import type { Expression } from '../language/tree.ts';
-import * as big from '../limit/bigFloat.ts';
-import { evaluatePrecisely, NotPrecise } from '../limit/precise.ts';
+import { constantSign, numberOf, principalAngle } from './constants.ts';
 import { isolate, type Box } from './isolate.ts';
 import { exactPlace, rootPlace, sortedPlaces, type Place } from './place.ts';
 import { programOf } from './programs.ts';
+import { boundariesOf } from './rowFormula.ts';
 
 /** Where a function is 0 on an interval. */
 export interface ZeroSet {
@@ -415,23 +413,6 @@ const rootOfArgument: Readonly<Record<string, number>> = {
   arccos: 1,
 };
 
-const rowScope = { names: new Set(['x', 'y']), functions: new Set<string>() };
-
-/** A row's boundaries with the arguments put in. */
-function boundariesOf({ name, arguments: args }: tree.CallNode): Expression[] {
-  return (builtIn(name).boundaries ?? []).map((text) => formulaOf(text, args));
-}
-
-/** A formula of the table with the arguments put in for x and y. */
-export function formulaOf(text: string, args: readonly Expression[]): Expression {
-  const reading = readExpression(text, rowScope);
-  if (!reading.ok) throw new TypeError(`a row of the table cannot be read: ${text}`);
-  const [x, y] = args;
-  const first = x ? tree.substitute(reading.value, 'x', tree.name('#1')) : reading.value;
-  const second = y ? tree.substitute(first, 'y', y) : first;
-  return x ? tree.substitute(second, '#1', x) : second;
-}
-
 function quadraticRoots([c, b, a]: Polynomial): Place[] {
   const [A, B, C] = [a, b, c] as [rational.Rational, rational.Rational, rational.Rational];
   const discriminant = rational.subtract(
@@ -444,40 +425,4 @@ function quadraticRoots([c, b, a]: Polynomial): Place[] {
   return ([tree.subtract, tree.add] as const).map(
     (join) => exactPlace(tree.divide(join(literal(rational.negate(B)), root), below)) as Place,
   );
-}
-
-/** arcsin or arccos of a level, as a multiple of π where that is exact. */
-function principalAngle(name: 'sin' | 'cos', level: Expression): Expression {
-  const value = numberOf(level) as number;
-  const angle = name === 'sin' ? Math.asin(value) : Math.acos(value);
-  const twelfths = Math.round((angle / Math.PI) * 12);
-  const exact = tree.multiply(literal(rational.rational(twelfths, 12)), tree.constant('pi'));
-  const difference = canonical(tree.subtract(tree.call(name, exact), level));
-  const isExact = difference.kind === 'number' && rational.isZero(difference.value);
-  return isExact ? exact : tree.call(name === 'sin' ? 'arcsin' : 'arccos', level);
-}
-
-const constantBits = 400;
-
-/** The value of a formula without names; null where it has none. */
-function numberOf(formula: Expression): number | null {
-  try {
-    const value = evaluatePrecisely(programOf(formula, ''), big.zero, [], constantBits);
-    return value && big.toDouble(value);
-  } catch (error) {
-    if (error instanceof NotPrecise || error instanceof big.OutOfRange) return null;
-    throw error;
-  }
-}
-
-/** The sign of a constant, by evaluation with more than a hundred digits; NaN where it has no value. */
-export function constantSign(form: Canonical): number {
-  if (form.kind === 'number') return rational.compare(form.value, rational.zero);
-  try {
-    const value = evaluatePrecisely(programOf(written(form), ''), big.zero, [], constantBits);
-    return value ? big.sign(value) : NaN;
-  } catch (error) {
-    if (error instanceof NotPrecise || error instanceof big.OutOfRange) return NaN;
-    throw error;
-  }
 }

@@ -1,0 +1,47 @@
+import { canonical, type Canonical } from '../algebra/canonical.ts';
+import { literal } from '../algebra/pieces.ts';
+import * as rational from '../algebra/rational.ts';
+import { written } from '../algebra/written.ts';
+import * as tree from '../language/tree.ts';
+import type { Expression } from '../language/tree.ts';
+import * as big from '../limit/bigFloat.ts';
+import { evaluatePrecisely, NotPrecise } from '../limit/precise.ts';
+import { programOf } from './programs.ts';
+
+/** What is known about formulas without names. */
+
+/** arcsin or arccos of a level, as a multiple of π where that is exact. */
+export function principalAngle(name: 'sin' | 'cos', level: Expression): Expression {
+  const value = numberOf(level) as number;
+  const angle = name === 'sin' ? Math.asin(value) : Math.acos(value);
+  const twelfths = Math.round((angle / Math.PI) * 12);
+  const exact = tree.multiply(literal(rational.rational(twelfths, 12)), tree.constant('pi'));
+  const difference = canonical(tree.subtract(tree.call(name, exact), level));
+  const isExact = difference.kind === 'number' && rational.isZero(difference.value);
+  return isExact ? exact : tree.call(name === 'sin' ? 'arcsin' : 'arccos', level);
+}
+
+const constantBits = 400;
+
+/** The value of a formula without names; null where it has none. */
+export function numberOf(formula: Expression): number | null {
+  try {
+    const value = evaluatePrecisely(programOf(formula, ''), big.zero, [], constantBits);
+    return value && big.toDouble(value);
+  } catch (error) {
+    if (error instanceof NotPrecise || error instanceof big.OutOfRange) return null;
+    throw error;
+  }
+}
+
+/** The sign of a constant, by evaluation with more than a hundred digits; NaN where it has no value. */
+export function constantSign(form: Canonical): number {
+  if (form.kind === 'number') return rational.compare(form.value, rational.zero);
+  try {
+    const value = evaluatePrecisely(programOf(written(form), ''), big.zero, [], constantBits);
+    return value ? big.sign(value) : NaN;
+  } catch (error) {
+    if (error instanceof NotPrecise || error instanceof big.OutOfRange) return NaN;
+    throw error;
+  }
+}
