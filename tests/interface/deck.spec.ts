@@ -24,3 +24,106 @@ test('play all sets every lane in motion; a lane stops alone, the rest stop toge
   await expect(page.getByRole('button', { name: 'Play a', exact: true })).toBeVisible();
   await expect(page.getByRole('button', { name: 'Play all' })).toBeVisible();
 });
+
+test('a lane goes at a pace in units a second, forward only, or by steps with a pause', async ({
+  page,
+  teacher,
+}) => {
+  await teacher.openNew();
+  await teacher.state('t = 0');
+  const lane = teacher.lane('t');
+  const value = lane.getByRole('textbox', { name: 'Value of t' });
+  await page.getByRole('button', { name: 'Settings of t' }).click();
+  const set = async (label: string, text: string) => {
+    await page.getByLabel(label, { exact: true }).fill(text);
+    await page.getByLabel(label, { exact: true }).press('Enter');
+  };
+  await set('From', '0');
+  await set('To', '6');
+  await page.getByLabel('Pace in').selectOption('units a second');
+  await set('Units a second', '4');
+  await page.getByRole('radio', { name: 'Over and over' }).click();
+  await page.keyboard.press('Escape');
+  await expect(lane).toContainText('4 a second');
+  await lane.getByRole('button', { name: 'Play t' }).click();
+  // Forward only: the value falls at the turn from the right limit to the left one and at no other time.
+  const seen = await value.evaluate(async (field: HTMLInputElement) => {
+    const values: number[] = [];
+    const until = performance.now() + 2500;
+    while (performance.now() < until) {
+      await new Promise(requestAnimationFrame);
+      values.push(Number(field.value.replace('−', '-')));
+    }
+    return values;
+  });
+  const falls = seen.filter((now, i) => i > 0 && now < (seen[i - 1] as number));
+  expect(falls.length).toBeGreaterThan(0);
+  expect(falls.length).toBeLessThanOrEqual(2);
+  expect(Math.max(...falls)).toBeLessThan(3);
+  await lane.getByRole('button', { name: 'Stop t' }).click();
+
+  await page.getByRole('button', { name: 'Settings of t' }).click();
+  await set('Step', '1.5');
+  await page.getByLabel('It moves').selectOption('step by step');
+  await set('Seconds at each step', '0.25');
+  await page.getByRole('radio', { name: 'Once' }).click();
+  await set('Seconds at each step', '0');
+  await expect(page.getByRole('alert')).toHaveText('A pause must take some time.');
+  await page.keyboard.press('Escape');
+  await teacher.setValue('t', '0');
+  const stops = await value.evaluate(async (field: HTMLInputElement) => {
+    const values = new Set<string>();
+    const button = document.querySelector<HTMLButtonElement>('[aria-label="Play t"]');
+    button?.click();
+    const until = performance.now() + 2500;
+    while (performance.now() < until) {
+      await new Promise(requestAnimationFrame);
+      values.add(field.value);
+    }
+    return [...values];
+  });
+  expect(stops).toEqual(['0', '1.5', '3', '4.5', '6']);
+});
+
+test('a lane can be locked for students or hidden from them', async ({ page, teacher }) => {
+  await teacher.openNew();
+  await teacher.state('t = 0');
+  await teacher.state('b = 1');
+  for (const [name, choice] of [
+    ['t', 'only see it'],
+    ['b', 'do not see it'],
+  ] as const) {
+    await page.getByRole('button', { name: `Settings of ${name}` }).click();
+    await page.getByLabel('Students', { exact: true }).selectOption(choice);
+    await page.keyboard.press('Escape');
+  }
+  await page.getByRole('button', { name: 'More for the deck' }).click();
+  await page.getByRole('menuitem', { name: 'Show the lanes as students see them' }).click();
+  await expect(teacher.lane('b')).toHaveCount(0);
+  await expect(teacher.lane('t').getByRole('slider')).toBeDisabled();
+  await expect(page.getByRole('button', { name: 'Play t' })).toHaveCount(0);
+  await page.getByRole('button', { name: 'More for the deck' }).click();
+  await page.getByRole('menuitem', { name: 'Show all lanes again' }).click();
+  await expect(teacher.lane('b')).toBeVisible();
+});
+
+test('with reduced motion a run goes in jumps, a second apart', async ({ page, teacher }) => {
+  await page.emulateMedia({ reducedMotion: 'reduce' });
+  await teacher.openNew();
+  await teacher.state('t = 0');
+  const value = teacher.lane('t').getByRole('textbox', { name: 'Value of t' });
+  await page.getByRole('button', { name: 'Play t' }).click();
+  const changes = await value.evaluate(async (field: HTMLInputElement) => {
+    let count = 0;
+    let last = field.value;
+    const until = performance.now() + 3300;
+    while (performance.now() < until) {
+      await new Promise(requestAnimationFrame);
+      if (field.value !== last) count++;
+      last = field.value;
+    }
+    return count;
+  });
+  expect(changes).toBeGreaterThanOrEqual(2);
+  expect(changes).toBeLessThanOrEqual(4);
+});

@@ -21,18 +21,19 @@ export { printSpeech } from './language/printSpeech.ts';
 export { mathmlOf } from './language/printMathml.ts';
 export { sentence, type Problem, type ProblemCode, type Reading } from './language/problem.ts';
 export { emptyScope, isReserved, canonicalName, type Scope } from './language/names.ts';
-export { printCondition, printText } from './language/printText.ts';
+export { printCondition, printText, truthAlone } from './language/printText.ts';
 export { latexFunction, latexName, latexNumber, printLatex } from './language/printLatex.ts';
 export { compile, noFunctions, type FunctionBody, type Functions, type Program } from './evaluate/program.ts';
 export { evaluatorFor, type Evaluator } from './evaluate/evaluator.ts';
 export { WasmEvaluator } from './evaluate/wasm.ts';
 export { ArrayEvaluator } from './evaluate/arrays.ts';
-export { evaluateAt } from './evaluate/values.ts';
+export { compare, evaluateAt } from './evaluate/values.ts';
 export { derivativesAt, taylorCoefficients } from './evaluate/jets.ts';
 export { isContinuousBetween } from './evaluate/continuity.ts';
 export { enclose } from './evaluate/enclosures.ts';
 export type { Interval } from './evaluate/interval.ts';
-export { exactValue } from './evaluate/exact.ts';
+export { exactTruth, exactValue } from './evaluate/exact.ts';
+export { truthOf } from './evaluate/truth.ts';
 export {
   tangentAt,
   knownNumber,

@@ -9,6 +9,8 @@ export {
   type Opened,
 } from './schema/migrate.ts';
 export * from './changes/change.ts';
+export * from './changes/start.ts';
+export * from './changes/windows.ts';
 export * from './changes/history.ts';
 export * from './changes/rebase.ts';
 export * from './numbers/format.ts';
@@ -47,12 +49,17 @@ export type { TangentResult } from './entries/tangent/tangent.ts';
 export {
   curveOf,
   headOfEntry,
+  isShown,
   parameterOf,
   resolve,
   resultsOf,
   type Resolution,
   type Resolved,
 } from './resolve/resolve.ts';
+export * from './resolve/revealConditions.ts';
+export { conditionOf, type Visibility } from './resolve/visibility.ts';
+export type { RevealEntry, RevealResult } from './entries/reveal/reveal.ts';
+export type { HeadingEntry } from './entries/heading/heading.ts';
 export * from './stage/stage.ts';
 export * from './stage/motion.ts';
 export * from './stage/catch.ts';

@@ -9,6 +9,9 @@ import {
   migrations,
   openDocument,
   resolve,
+  usualLook,
+  usualLooks,
+  type Document,
   type Migration,
 } from '../src/index.ts';
 import { frozenSample } from './sample.ts';
@@ -52,6 +55,24 @@ describe('stored documents', () => {
     });
     const { entries: before } = frozenSample(2) as { entries: Record<string, object> };
     for (const [id, entry] of Object.entries(before)) expect(entries[id]).toMatchObject(entry);
+  });
+
+  test('version 4 shows what version 3 showed: usual looks, no conditions, and what stood there is the start', () => {
+    const before = frozenSample(3) as Document;
+    const opened = openDocument(before);
+    if (!opened.ok) throw new Error(opened.reason);
+    const { entries, tiers, startX, looks } = opened.document;
+    expect(startX).toEqual(before.x);
+    expect(Object.values(tiers).map(({ startY }) => startY)).toEqual(
+      Object.values(before.tiers).map(({ y }) => y),
+    );
+    expect(looks).toEqual(usualLooks);
+    const usual = { shownWhen: '', look: usualLook };
+    for (const [id, entry] of Object.entries(before.entries))
+      expect(entries[id]).toMatchObject({ ...entry, ...usual });
+    expect(entries.a).toMatchObject({ start: '3.4', pace: 'seconds', motion: 'smooth', students: 'move' });
+    const through = Object.values(entries).find(({ kind }) => kind === 'throughPoints');
+    expect(through).toMatchObject({ start: (through as { points: string }).points });
   });
 
   test('a document is brought up one version at a time, in order', () => {

@@ -1,18 +1,24 @@
 import { describe, expect, test } from '@jest/globals';
 import { rational } from '@yperkine/core';
 import {
+  calmed,
   catchOn,
   catchRadius,
   decimalText,
+  emptyStage,
   fineStep,
   nearestDecimal,
   nearestMultiple,
   nearestPosition,
   positionOf,
+  runOf,
   stepped,
+  type ParameterEntry,
+  type ParameterResult,
   type Run,
   type SliderScale,
 } from '../src/index.ts';
+import { documentWith, resultOf, slider } from './sample.ts';
 
 describe('motion', () => {
   const run = (repeat: Run['repeat'], start = 0): Run => ({ from: 0, to: 10, start, seconds: 5, repeat });
@@ -43,6 +49,66 @@ describe('motion', () => {
   test('a run without length or time is over at once', () => {
     expect(positionOf({ ...run('once'), to: 0 }, 1).isOver).toBe(true);
     expect(positionOf({ ...run('once'), seconds: 0 }, 1).isOver).toBe(true);
+  });
+});
+
+describe('motion by steps', () => {
+  const stepping = (repeat: Run['repeat'], start = 0, to = 2): Run => ({
+    from: 0,
+    to,
+    start,
+    seconds: 5,
+    repeat,
+    stepping: { size: 0.5, pause: 2 },
+  });
+  const places = (run: Run, count: number) =>
+    Array.from({ length: count }, (_, k) => positionOf(run, 2 * k + 0.01).value);
+
+  test('rests at each stop for its pause, at the first one too', () => {
+    expect(positionOf(stepping('once'), 1.99).value).toBe(0);
+    expect(places(stepping('once'), 6)).toEqual([0, 0.5, 1, 1.5, 2, 2]);
+    expect(positionOf(stepping('once'), 8.01).isOver).toBe(true);
+  });
+
+  test('over and over it is forward only; there and back it turns at the last stop', () => {
+    expect(places(stepping('overAndOver'), 7)).toEqual([0, 0.5, 1, 1.5, 2, 0, 0.5]);
+    expect(places(stepping('thereAndBack'), 10)).toEqual([0, 0.5, 1, 1.5, 2, 1.5, 1, 0.5, 0, 0.5]);
+  });
+
+  test('from between two stops the first step leads to the next; the right limit is a stop in any case', () => {
+    expect(places(stepping('once', 0.7), 4)).toEqual([0.7, 1, 1.5, 2]);
+    expect(places(stepping('once', 1.5, 2.2), 4)).toEqual([1.5, 2, 2.2, 2.2]);
+    expect(places(stepping('once', 2), 3)).toEqual([0, 0.5, 1]);
+  });
+
+  test('a parameter asks for it, or for a pace in units a second', () => {
+    const document = documentWith({
+      a: slider(1, 'a', '1', { from: '0', to: '10', pace: 'speed', speed: '2', seconds: '99' }),
+      b: slider(2, 'b', '1', { motion: 'steps', step: '0.25', pause: '0.5' }),
+    });
+    const run = (id: string) =>
+      runOf(document.entries[id] as ParameterEntry, resultOf<ParameterResult>(document, id));
+    expect(run('a')).toMatchObject({ seconds: 5, stepping: null });
+    expect(run('b').stepping).toEqual({ size: 0.25, pause: 0.5 });
+  });
+
+  test('each stop of a slider is its exact decimal; smooth motion does not catch on steps', () => {
+    const document = documentWith({
+      a: slider(1, 'a', '0', { from: '0', to: '1', step: '0.1', motion: 'steps' }),
+      b: slider(2, 'b', '0', { from: '0', to: '1', step: '0.1' }),
+    });
+    const stage = { ...emptyStage, values: { a: 0.1 + 0.2, b: 0.34567 } };
+    expect(resultOf<ParameterResult>(document, 'a', stage).value.exact).toEqual(rational.rational(3, 10));
+    expect(resultOf<ParameterResult>(document, 'b', stage).value.value).toBe(0.34567);
+  });
+
+  test('for those who want less motion a run has ten jumps, a second apart at least', () => {
+    const quick: Run = { from: 0, to: 10, start: 0, seconds: 2, repeat: 'once' };
+    expect(calmed(quick).stepping).toEqual({ size: 1, pause: 1 });
+    expect(calmed({ ...quick, seconds: 40 }).stepping).toEqual({ size: 1, pause: 4 });
+    const closing = calmed({ ...quick, from: 1, to: 0.001, seconds: 6, pace: 'closing' });
+    expect(positionOf(closing, 1.9)).toEqual(positionOf(closing, 1));
+    expect(positionOf(closing, 6)).toEqual({ value: 0.001, isOver: true });
   });
 });
 

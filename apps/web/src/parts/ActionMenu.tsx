@@ -1,4 +1,5 @@
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
+import clsx from 'clsx';
 import { Ellipsis } from 'lucide-react';
 import { iconButtonClass } from './Button.tsx';
 
@@ -12,16 +13,24 @@ interface ActionMenuProps {
   readonly label: string;
   /** Asked for when the menu opens, so that they are those of this moment. */
   readonly actions: () => readonly MenuAction[];
+  readonly isSmall?: boolean;
 }
 
 /** The actions of an entry or demonstration behind one quiet button. */
-export function ActionMenu({ label, actions }: ActionMenuProps) {
+export function ActionMenu({ label, actions, isSmall = false }: ActionMenuProps) {
   return (
     <Menu>
-      <MenuButton aria-label={label} title={label} className={iconButtonClass}>
+      <MenuButton
+        aria-label={label}
+        title={label}
+        className={clsx(iconButtonClass, isSmall && 'size-8! pointer-coarse:size-10!')}
+      >
         <Ellipsis size={19} aria-hidden />
       </MenuButton>
-      <MenuItems anchor="bottom end" className="card z-30 min-w-48 p-1.5 outline-none">
+      <MenuItems
+        anchor="bottom end"
+        className="card z-30 max-h-[70dvh]! min-w-48 overflow-y-auto p-1.5 outline-none"
+      >
         <Items actions={actions} />
       </MenuItems>
     </Menu>

@@ -12,6 +12,7 @@ interface NumberFieldProps {
   /** Lets the field be empty and says what that means. */
   readonly emptyMeans?: string;
   readonly isLabelHidden?: boolean;
+  readonly isDisabled?: boolean;
   readonly className?: string;
 }
 
@@ -23,6 +24,7 @@ export function NumberField({
   emptyMeans,
   refuse,
   isLabelHidden = false,
+  isDisabled = false,
   className,
 }: NumberFieldProps) {
   const [draft, setDraft] = useState<string | null>(null);
@@ -49,6 +51,7 @@ export function NumberField({
         id={id}
         inputMode="decimal"
         autoComplete="off"
+        disabled={isDisabled}
         value={draft ?? value.replace('-', '−')}
         placeholder={emptyMeans}
         aria-invalid={problem !== null}

@@ -53,7 +53,12 @@ export function TextField({
         onBlur={commit}
         onKeyDown={(event) => {
           if (event.key === 'Enter') commit();
-          if (event.key === 'Escape') setDraft(null);
+          if (event.key === 'Escape' && draft !== null) {
+            // The first Escape is the field's own: a dialog around it closes with the second.
+            event.preventDefault();
+            event.stopPropagation();
+            setDraft(null);
+          }
         }}
         className="w-full min-w-0 rounded-lg border border-rule bg-sheet px-2.5 py-1.5 text-ink"
       />

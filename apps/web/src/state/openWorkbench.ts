@@ -22,8 +22,11 @@ export async function openWorkbench({
   const ownWindow = await windowId;
   const pending = await findPending(id, ownWindow);
   const base = pending?.baseDocument ?? document;
-  const workbench = new Workbench(applyAll(base, pending?.changes ?? []), (callback) =>
-    requestAnimationFrame(callback),
+  const reducedMotion = window.matchMedia('(prefers-reduced-motion: reduce)');
+  const workbench = new Workbench(
+    applyAll(base, pending?.changes ?? []),
+    (callback) => requestAnimationFrame(callback),
+    () => reducedMotion.matches,
   );
   const saver = new Saver(
     {

@@ -28,6 +28,7 @@ export function setWhole(workbench: Workbench, id: Id, whole: boolean): void {
           wholeText(entry.step, (step) => Math.max(1, Math.round(step))),
         ),
         edit('value', wholeText(entry.value, Math.round)),
+        edit('start', wholeText(entry.start, Math.round)),
       ]
     : [];
   workbench.change([...rounded, edit('whole', whole)]);

@@ -54,7 +54,7 @@ function placeParameter(workbench: Workbench, on: Id, at: number | undefined): {
   const wanted = at ?? from + (to - from) * 0.7;
   const value = typeof scale === 'string' ? String(limits.from) : nearestPosition(wanted, scale);
   const id = newId();
-  return { id, edits: [added(id, { ...draft, value })] };
+  return { id, edits: [added(id, { ...draft, value, start: value })] };
 }
 
 /** Kinds of entries that stand on a curve at the value of a parameter. */
@@ -144,7 +144,7 @@ function tierFor(document: Document, stage: Stage, tier: Id, curveId: Id, edits:
   const preview = applyChange(document, { id: 'preview', edits: [opened, ...edits] });
   const curve = curveOf(resolve(preview, stage), curveId);
   const y = curve ? chooseYRange([curve], shownX(document, stage)) : frame.y;
-  return [{ ...opened, new: { ...frame, y } }];
+  return [{ ...opened, new: newTier(frame.order, y) }];
 }
 
 /** Where a curve agrees with another: the one on its tier, else the last of all others. */

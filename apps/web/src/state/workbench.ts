@@ -2,6 +2,7 @@ import type { Range } from '@yperkine/core';
 import {
   applyAll,
   applyChange,
+  calmed,
   conflictsBetween,
   emptyHistory,
   emptyStage,
@@ -12,6 +13,7 @@ import {
   redo,
   remember,
   resolve,
+  runOf,
   seal,
   slidersOf,
   undo,
@@ -84,7 +86,12 @@ export class Workbench {
   /** The last state that was worked out: no state is worked out twice, whoever asks first. */
   private latest: Pick<WorkbenchState, 'document' | 'stage' | 'resolution'>;
 
-  constructor(document: Document, schedule: (callback: (time: number) => void) => unknown) {
+  /** @param wantsCalm whether the person asked their system to reduce motion */
+  constructor(
+    document: Document,
+    schedule: (callback: (time: number) => void) => unknown,
+    private readonly wantsCalm: () => boolean = () => false,
+  ) {
     this.latest = { document, stage: emptyStage, resolution: resolve(document, emptyStage) };
     this.store = createStore(() => ({
       ...this.latest,
@@ -172,6 +179,13 @@ export class Workbench {
   redo(): void {
     const step = redo(this.state.history, nanoid());
     if (step) this.travel(step);
+  }
+
+  /** Ends every motion and everything that is shown beside the document, together with a change. */
+  reset(edits: readonly Edit[]): void {
+    this.stop();
+    this.set({ stage: emptyStage, caught: null });
+    this.change(edits);
   }
 
   private travel({ change, history }: { change: Change; history: History }): void {
@@ -269,20 +283,13 @@ export class Workbench {
     const entry = this.state.document.entries[parameter];
     const resolved = this.current().entries.get(parameter);
     if (entry?.kind !== 'parameter' || !resolved?.outcome.ok) return;
-    const { value, scale } = resolved.outcome.result as ParameterResult;
-    const run: Run = {
-      from: Number(scale.from.numerator) / Number(scale.from.denominator),
-      to: Number(scale.to.numerator) / Number(scale.to.denominator),
-      start: value.value,
-      seconds: Number(entry.seconds),
-      repeat: entry.repeat,
-    };
-    this.playRun(parameter, run);
+    this.playRun(parameter, runOf(entry, resolved.outcome.result as ParameterResult));
     this.set({ here: parameter });
   }
 
   /** Moves a parameter through a run of its own. */
-  playRun(parameter: Id, run: Run): void {
+  playRun(parameter: Id, wanted: Run): void {
+    const run = this.wantsCalm() ? calmed(wanted) : wanted;
     this.set({ playing: { ...this.state.playing, [parameter]: { run, since: null } } });
   }
 

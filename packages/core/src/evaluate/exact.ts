@@ -1,6 +1,7 @@
 import * as rational from '../algebra/rational.ts';
 import type { Rational } from '../algebra/rational.ts';
 import type { Condition, Expression, Relation } from '../language/tree.ts';
+import { truthOf } from './truth.ts';
 import { rationalExponent } from './exponent.ts';
 
 /**
@@ -83,28 +84,14 @@ function exactPower(
 }
 
 /** Whether a condition holds, or null where exact arithmetic cannot tell. */
-export function exactTruth(condition: Condition, values: ReadonlyMap<string, Rational>): boolean | null {
-  switch (condition.kind) {
-    case 'comparison': {
-      const operands = condition.operands.map((operand) => exactValue(operand, values));
-      if (operands.some((operand) => operand === null)) return null;
-      return condition.relations.every((relation, i) =>
-        isRelated(rational.compare(operands[i] as Rational, operands[i + 1] as Rational), relation),
-      );
-    }
-    case 'and':
-    case 'or': {
-      const decisive = condition.kind === 'or';
-      const sides = [exactTruth(condition.left, values), exactTruth(condition.right, values)];
-      if (sides.includes(decisive)) return decisive;
-      return sides.includes(null) ? null : !decisive;
-    }
-    case 'not': {
-      const inner = exactTruth(condition.operand, values);
-      return inner === null ? null : !inner;
-    }
-  }
-}
+export const exactTruth = (condition: Condition, values: ReadonlyMap<string, Rational>): boolean | null =>
+  truthOf(condition, ({ operands, relations }) => {
+    const numbers = operands.map((operand) => exactValue(operand, values));
+    if (numbers.some((number) => number === null)) return null;
+    return relations.every((relation, i) =>
+      isRelated(rational.compare(numbers[i] as Rational, numbers[i + 1] as Rational), relation),
+    );
+  });
 
 /** Whether a relation holds between two numbers whose difference has the given sign. */
 export function isRelated(sign: number, relation: Relation): boolean {

@@ -111,8 +111,11 @@ function readComparison(parser: Parser): Condition {
     found.push(parser.take().text as Relation);
     operands.push(comparable(parser));
   }
-  if (found.length === 0) fail('conditionExpected', parser.token.from, parser.token.to);
-  return { kind: 'comparison', operands, relations: found };
+  if (found.length > 0) return { kind: 'comparison', operands, relations: found };
+  const [alone] = operands as [Expression];
+  if (alone.kind === 'name' && parser.scope.truths?.has(alone.name))
+    return tree.comparison(alone, ['=', tree.number(1)]);
+  return fail('conditionExpected', parser.token.from, parser.token.to);
 }
 
 /** A side of a comparison; ±∞ may stand there. */

@@ -10,6 +10,8 @@ export interface Scope {
   readonly argumentCounts?: ReadonlyMap<string, number>;
   /** Named points, whose coordinates are x_P and y_P. */
   readonly points?: ReadonlySet<string>;
+  /** Names that are either 1 or 0: in a condition such a name alone says that it is 1. */
+  readonly truths?: ReadonlySet<string>;
 }
 
 export const emptyScope: Scope = { names: new Set(), functions: new Set() };

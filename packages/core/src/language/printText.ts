@@ -1,5 +1,12 @@
 import { builtIn } from '../functions/table.ts';
-import type { BinderNode, Condition, DerivativeNode, Expression, PiecewiseNode } from './tree.ts';
+import type {
+  BinderNode,
+  ComparisonNode,
+  Condition,
+  DerivativeNode,
+  Expression,
+  PiecewiseNode,
+} from './tree.ts';
 import { writtenSpline } from './tree.ts';
 
 /** How tightly a node holds together; a part that binds less than its place asks gets brackets. */
@@ -138,14 +145,19 @@ const isDomain = (node: Expression): boolean =>
 
 const conditionStrength = { or: 1, and: 2, not: 3, comparison: 4 } as const;
 
-/** A condition as text that the reader reads back to the same condition. */
-export function printCondition(condition: Condition): string {
+/**
+ * A condition as text that the reader reads back to the same condition.
+ * @param truths names that are 1 or 0, which say alone that they are 1
+ */
+export function printCondition(condition: Condition, truths: ReadonlySet<string> = new Set()): string {
   const part = (inner: Condition, least: number): string => {
-    const text = printCondition(inner);
+    const text = printCondition(inner, truths);
     return conditionStrength[inner.kind] < least ? `(${text})` : text;
   };
   switch (condition.kind) {
-    case 'comparison':
+    case 'comparison': {
+      const alone = truthAlone(condition);
+      if (alone !== null && truths.has(alone)) return alone.replace(/_(?=\d+$)/, '');
       return condition.operands
         .map((operand, i) => {
           const relation = condition.relations[i - 1];
@@ -153,6 +165,7 @@ export function printCondition(condition: Condition): string {
           return relation === undefined ? text : ` ${relation} ${text}`;
         })
         .join('');
+    }
     case 'or':
       return `${part(condition.left, 1)} or ${part(condition.right, 2)}`;
     case 'and':
@@ -160,6 +173,12 @@ export function printCondition(condition: Condition): string {
     case 'not':
       return `not ${part(condition.operand, 3)}`;
   }
+}
+
+/** The name of a comparison that says of a name that it is 1; null for any other. */
+export function truthAlone({ operands: [first, second, ...more], relations }: ComparisonNode): string | null {
+  const isOne = second?.kind === 'number' && second.text === '1';
+  return first?.kind === 'name' && isOne && relations[0] === '=' && more.length === 0 ? first.name : null;
 }
 
 const sideTexts = { left: '-', right: '+', both: '' } as const;

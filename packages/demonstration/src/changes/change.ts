@@ -8,7 +8,7 @@ import { documentSchema, entrySchema, idSchema, tierSchema, type Document } from
 export const editSchema = z.union([
   z.strictObject({
     at: z.literal('document'),
-    field: z.enum(['title', 'decimals', 'x', 'xTicks', 'xTyped', 'xTitle', 'xUnit']),
+    field: z.enum(['title', 'decimals', 'x', 'startX', 'xTicks', 'xTyped', 'xTitle', 'xUnit', 'looks']),
     old: z.unknown(),
     new: z.unknown(),
   }),

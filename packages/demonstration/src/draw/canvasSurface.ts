@@ -1,6 +1,6 @@
 import type { Frame } from '../scene/view.ts';
 import type { PathStyle, Pen, Surface, TextStyle } from './surface.ts';
-import type { Palette } from './theme.ts';
+import { colourOf, type Palette } from './theme.ts';
 
 /** A surface on a canvas context whose unit is one pixel of the scene. */
 export class CanvasSurface implements Surface {
@@ -16,11 +16,11 @@ export class CanvasSurface implements Surface {
     build(context);
     context.globalAlpha = style.opacity ?? 1;
     if (style.fill) {
-      context.fillStyle = palette[style.fill];
+      context.fillStyle = colourOf(style.fill, palette);
       context.fill();
     }
     if (style.stroke) {
-      context.strokeStyle = palette[style.stroke];
+      context.strokeStyle = colourOf(style.stroke, palette);
       context.lineWidth = style.width ?? 1;
       context.lineJoin = 'round';
       context.setLineDash([...(style.dash ?? [])]);
@@ -32,7 +32,7 @@ export class CanvasSurface implements Surface {
   text(text: string, x: number, y: number, style: TextStyle): void {
     const { context } = this;
     context.font = `${style.size}px ${this.fontFamily}`;
-    context.fillStyle = this.palette[style.tone];
+    context.fillStyle = colourOf(style.tone, this.palette);
     context.textAlign = style.anchor === 'middle' ? 'center' : style.anchor;
     context.fillText(text, x, y);
   }

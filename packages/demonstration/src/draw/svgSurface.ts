@@ -1,7 +1,7 @@
 import { pathRound } from 'd3-path';
 import type { Frame } from '../scene/view.ts';
 import type { PathStyle, Pen, Surface, TextStyle } from './surface.ts';
-import type { Palette } from './theme.ts';
+import { colourOf, type Palette } from './theme.ts';
 
 const digits = 2;
 
@@ -17,19 +17,19 @@ export class SvgSurface implements Surface {
     build(d);
     const { palette } = this;
     const stroke = style.stroke
-      ? ` stroke="${palette[style.stroke]}" stroke-width="${style.width ?? 1}" stroke-linejoin="round"`
+      ? ` stroke="${colourOf(style.stroke, palette)}" stroke-width="${style.width ?? 1}" stroke-linejoin="round"`
       : '';
     const dash = style.dash?.length ? ` stroke-dasharray="${style.dash.join(' ')}"` : '';
     const opacity = style.opacity === undefined ? '' : ` opacity="${style.opacity}"`;
     this.pieces.push(
-      `<path d="${d.toString()}" fill="${style.fill ? palette[style.fill] : 'none'}"${stroke}${dash}${opacity}/>`,
+      `<path d="${d.toString()}" fill="${style.fill ? colourOf(style.fill, palette) : 'none'}"${stroke}${dash}${opacity}/>`,
     );
   }
 
   text(text: string, x: number, y: number, { tone, size, anchor }: TextStyle): void {
     this.pieces.push(
       `<text x="${x.toFixed(digits)}" y="${y.toFixed(digits)}" font-size="${size}" font-family="sans-serif" ` +
-        `text-anchor="${anchor}" fill="${this.palette[tone]}">${escaped(text)}</text>`,
+        `text-anchor="${anchor}" fill="${colourOf(tone, this.palette)}">${escaped(text)}</text>`,
     );
   }
 

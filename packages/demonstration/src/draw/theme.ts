@@ -1,7 +1,7 @@
-import type { Tone } from '../scene/tone.ts';
+import type { ColourRole, Tone } from '../scene/tone.ts';
 
 /** The one place with exact colours. Text tones reach AA contrast on sheet and paper. */
-export type Palette = Readonly<Record<Tone | 'onInk' | 'hover' | 'danger', string>>;
+export type Palette = Readonly<Record<ColourRole | 'onInk' | 'hover' | 'danger', string>>;
 
 export const day: Palette = {
   paper: '#f3efe6',
@@ -44,3 +44,7 @@ export const night: Palette = {
   hover: '#243240',
   danger: '#ff9d92',
 };
+
+/** The colour of a tone: a role is filled in by the palette, a colour of one's own stays what it is. */
+export const colourOf = (tone: Tone, palette: Palette): string =>
+  tone.startsWith('#') ? tone : palette[tone as ColourRole];

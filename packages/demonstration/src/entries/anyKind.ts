@@ -1,4 +1,5 @@
 import type { Entry, EntryKindName, EntryOf } from '../schema/document.ts';
+import { usualLook } from '../schema/look.ts';
 import type { EntryKind } from './kind.ts';
 import { entryKinds } from './table.ts';
 
@@ -15,5 +16,14 @@ export function makeEntry<K extends EntryKindName>(
   fields: Partial<Omit<EntryOf<K>, 'kind'>> & { readonly order: number },
 ): EntryOf<K> {
   const { schema, defaults } = entryKinds[kind] as unknown as EntryKind<EntryOf<K>, unknown>;
-  return schema.parse({ hidden: false, names: {}, ...defaults, ...fields, kind });
+  const usual = typeof defaults === 'function' ? defaults(fields as Partial<EntryOf<K>>) : defaults;
+  return schema.parse({
+    hidden: false,
+    names: {},
+    shownWhen: '',
+    look: usualLook,
+    ...usual,
+    ...fields,
+    kind,
+  });
 }

@@ -50,13 +50,15 @@ export interface Head {
 export interface DefinedName {
   readonly name: string;
   readonly isFunction: boolean;
+  /** Whether it is either 1 or 0, so that it can stand alone in a condition. */
+  readonly isTruth?: boolean;
 }
 
 /** Everything the product knows about one kind of entry: E is its stored form, R what comes out of it. */
 export interface EntryKind<E, R> {
   readonly schema: z.ZodType<E>;
   /** What a new entry has until somebody chooses otherwise. */
-  readonly defaults: Partial<E>;
+  readonly defaults: Partial<E> | ((given: Partial<E>) => Partial<E>);
   /** Ids that the entry stands on: without them it means nothing and goes with them. */
   standsOn(entry: E): readonly Id[];
   /** Ids of the entries whose results this one needs; what it stands on, unless said otherwise. */

@@ -4,10 +4,12 @@ import { dataKind } from './data/data.ts';
 import { derivativeKind } from './derivative/derivative.ts';
 import { functionKind } from './function/function.ts';
 import { givenDerivativeKind } from './givenDerivative/givenDerivative.ts';
+import { headingKind } from './heading/heading.ts';
 import { lensKind } from './lens/lens.ts';
 import { normalKind } from './normal/normal.ts';
 import { parameterKind } from './parameter/parameter.ts';
 import { pointKind } from './point/point.ts';
+import { revealKind } from './reveal/reveal.ts';
 import { secantKind } from './secant/secant.ts';
 import { slopeEqualsKind } from './slopeEquals/slopeEquals.ts';
 import { tangentKind } from './tangent/tangent.ts';
@@ -29,8 +31,10 @@ export const entryKinds = {
   differenceQuotient: differenceQuotientKind,
   agreement: agreementKind,
   givenDerivative: givenDerivativeKind,
+  heading: headingKind,
   lens: lensKind,
   normal: normalKind,
+  reveal: revealKind,
   secant: secantKind,
   slopeEquals: slopeEqualsKind,
 } as const;

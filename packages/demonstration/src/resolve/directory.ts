@@ -19,22 +19,41 @@ export function directoryOf(document: Document): Directory {
   const duplicates = new Set<Id>();
   const names = new Set<string>();
   const functions = new Set<string>();
+  const truths = new Set<string>();
   const resultOf = new Map<string, string>();
   for (const [id, entry] of inOrder(document.entries)) {
     const own = kindOf(entry).defines?.(entry);
-    const results = Object.entries(entry.names).map(([key, name]) => ({ name, key, isFunction: false }));
-    for (const { name, isFunction, key } of [...(own ? [{ ...own, key: undefined }] : []), ...results]) {
+    const results = Object.entries(entry.names).map(([key, name]) => ({
+      name,
+      key,
+      isFunction: false,
+      isTruth: false,
+    }));
+    for (const { name, isFunction, isTruth, key } of [
+      ...(own ? [{ ...own, key: undefined }] : []),
+      ...results,
+    ]) {
       if (idOf.has(name)) {
         duplicates.add(id);
         continue;
       }
       idOf.set(name, id);
       (isFunction ? functions : names).add(name);
+      if (isTruth) truths.add(name);
       if (key !== undefined) resultOf.set(name, key);
     }
   }
   const key = [...idOf]
-    .map(([name, id]) => `${functions.has(name) ? 'f' : 'p'}${name}=${id}/${resultOf.get(name) ?? ''}`)
+    .map(
+      ([name, id]) =>
+        `${functions.has(name) ? 'f' : truths.has(name) ? 't' : 'p'}${name}=${id}/${resultOf.get(name) ?? ''}`,
+    )
     .join(';');
-  return { idOf, resultOf, scope: { names, functions }, duplicates, key: `${key}|${[...duplicates].join()}` };
+  return {
+    idOf,
+    resultOf,
+    scope: { names, functions, truths },
+    duplicates,
+    key: `${key}|${[...duplicates].join()}`,
+  };
 }

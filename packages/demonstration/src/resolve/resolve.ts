@@ -9,6 +9,7 @@ import { inOrder, type Document, type Entry, type Id } from '../schema/document.
 import type { Stage } from '../stage/stage.ts';
 import { readUnit, type Unit } from '../units/unit.ts';
 import { directoryOf, type Directory } from './directory.ts';
+import { visibilitiesOf, type Visibilities } from './visibility.ts';
 
 /** An entry with what came out of it. The same object comes back while nothing it depends on changed. */
 export interface Resolved {
@@ -25,6 +26,8 @@ export interface Resolution {
   /** In the order of the working. */
   readonly entries: ReadonlyMap<Id, Resolved>;
   readonly directory: Directory;
+  /** Which entries are shown just now. */
+  readonly visibilities: Visibilities;
   readonly rule: RoundingRule;
   /** The unit along the x-axis, and as it is typed. */
   readonly xUnit: Unit;
@@ -58,8 +61,10 @@ class Resolver {
     this.directory = previous?.directory.key === directory.key ? previous.directory : directory;
     const isSameUnit = previous !== undefined && previous.xUnitText === document.xUnit;
     this.xUnit = isSameUnit ? previous.xUnit : readUnit(document.xUnit);
-    const isSameRule = previous?.rule.decimals === document.decimals;
-    this.rule = isSameRule ? previous.rule : { decimals: document.decimals, decimalMark: '.' };
+    const { decimals, looks } = document;
+    const isSameRule =
+      previous?.rule.decimals === decimals && previous.rule.decimalMark === looks.decimalMark;
+    this.rule = isSameRule ? previous.rule : { decimals, decimalMark: looks.decimalMark };
   }
 
   run(): Resolution {
@@ -69,6 +74,7 @@ class Resolver {
     return {
       entries,
       directory: this.directory,
+      visibilities: visibilitiesOf(this.document, (id) => this.contextFor(id), this.previous?.visibilities),
       rule: this.rule,
       xUnit: this.xUnit,
       xUnitText: this.document.xUnit,
@@ -199,6 +205,10 @@ export const parameterOf = (resolution: Resolution, id: Id): ParameterResult | u
 /** The curve that an entry draws, if it draws one and could be worked out. */
 export const curveOf = (resolution: Resolution, id: Id): CurveResult | undefined =>
   curveIn(resolution.entries.get(id));
+
+/** Whether an entry's marks are on the graphs just now. */
+export const isShown = ({ visibilities }: Resolution, id: Id): boolean =>
+  visibilities.get(id)?.isShown ?? false;
 
 /** How an entry is headed in the working. */
 export function headOfEntry({ entry, outcome }: Resolved): Head {

@@ -1,5 +1,6 @@
 import { chooseXRange, chooseYRange, type Range } from '@yperkine/core';
 import type { Edit } from '../changes/change.ts';
+import { windowEdits } from '../changes/windows.ts';
 import type { Resolution } from '../resolve/resolve.ts';
 import type { Document, Id } from '../schema/document.ts';
 import { curvesIn } from './scene.ts';
@@ -18,13 +19,12 @@ export function fitEdits(document: Document, resolution: Resolution, scope: FitS
   const given = functions.length > 0 ? functions : tierIds.flatMap((tier) => plottedIn(resolution, tier));
   const keepsX = scope === 'height' || document.xTyped || given.length === 0;
   const x = keepsX ? shown : chooseXRange(given);
-  const edits: Edit[] = [{ at: 'document', field: 'x', old: document.x, new: x }];
+  const edits: Edit[] = keepsX
+    ? [{ at: 'document', field: 'x', old: document.x, new: x }]
+    : windowEdits(document, 'x', x);
   for (const tier of tierIds) {
     const plotted = plottedIn(resolution, tier);
-    const old = document.tiers[tier]?.y;
-    if (plotted.length > 0 && old) {
-      edits.push({ at: 'field', of: 'tiers', id: tier, field: 'y', old, new: chooseYRange(plotted, x) });
-    }
+    if (plotted.length > 0) edits.push(...windowEdits(document, tier, chooseYRange(plotted, x)));
   }
   return edits.filter((edit) => JSON.stringify(edit.old) !== JSON.stringify(edit.new));
 }

@@ -2,7 +2,7 @@ import { evaluateAt, knownNumber, latexFunction, latexName, type Range } from '@
 import { kindOf } from '../entries/anyKind.ts';
 import { primed, type CurveResult } from '../entries/curve.ts';
 import { format } from '../numbers/format.ts';
-import { curveOf, parameterOf, type Resolution, type Resolved } from '../resolve/resolve.ts';
+import { curveOf, isShown, parameterOf, type Resolution, type Resolved } from '../resolve/resolve.ts';
 import { placeOfStudy, type Document, type Id } from '../schema/document.ts';
 import type { Stage } from '../stage/stage.ts';
 import { unitText, type Unit } from '../units/unit.ts';
@@ -138,7 +138,7 @@ function marksOf(
   const all: Mark[] = [];
   for (const resolved of resolution.entries.values()) {
     const { id, entry, outcome } = resolved;
-    if (!outcome.ok || entry.hidden) continue;
+    if (!outcome.ok || !isShown(resolution, id)) continue;
     const key = `${view.id} ${id}`;
     const known = remembered?.get(key);
     const isSame = known?.from === resolved && known.view === view;
@@ -168,7 +168,7 @@ function sceneTier({ document, resolution }: SceneInput, view: TierView, marks: 
 /** The curves that are drawn in a tier, in the order of the working. */
 export function curvesIn(resolution: Resolution, tier: Id): { id: Id; curve: CurveResult }[] {
   return [...resolution.entries.values()]
-    .filter(({ entry }) => !entry.hidden)
+    .filter(({ id }) => isShown(resolution, id))
     .map(({ id }) => ({ id, curve: curveOf(resolution, id) }))
     .filter((found): found is { id: Id; curve: CurveResult } => found.curve?.tier === tier);
 }

@@ -1,8 +1,11 @@
 import { z } from 'zod';
 import { entryKinds } from '../entries/table.ts';
+import { looksSchema, usualLooks } from './looks.ts';
 import { finite, idSchema, limits, rangeSchema, unitSchema, type Id } from './fields.ts';
 
 export * from './fields.ts';
+export * from './look.ts';
+export * from './looks.ts';
 
 export type EntryKindName = keyof typeof entryKinds;
 type EntriesByKind = { [K in EntryKindName]: z.infer<(typeof entryKinds)[K]['schema']> };
@@ -19,6 +22,8 @@ export const entrySchema = z.discriminatedUnion(
 export const tierSchema = z.strictObject({
   order: finite,
   y: rangeSchema,
+  /** The window that restoring the start gives back. */
+  startY: rangeSchema,
   /** Distance of the tick numbers; null lets the program choose. */
   yTicks: finite.positive().nullable(),
   /** The title of its axis; empty for what its curves say by themselves. */
@@ -28,9 +33,15 @@ export const tierSchema = z.strictObject({
 export type Tier = z.infer<typeof tierSchema>;
 
 /** A tier at its place in the stack, with a window for its heights. */
-export const newTier = (order: number, y: Tier['y']): Tier => ({ order, y, yTicks: null, title: '' });
+export const newTier = (order: number, y: Tier['y']): Tier => ({
+  order,
+  y,
+  startY: y,
+  yTicks: null,
+  title: '',
+});
 
-export const currentVersion = 3;
+export const currentVersion = 4;
 
 export const documentSchema = z.strictObject({
   format: z.literal('yperkine-demonstration'),
@@ -39,12 +50,15 @@ export const documentSchema = z.strictObject({
   /** Decimal places of results. */
   decimals: z.int().min(0).max(12),
   x: rangeSchema,
+  /** The window along x that restoring the start gives back. */
+  startX: rangeSchema,
   xTicks: finite.positive().nullable(),
   /** The x-limits were typed: Fit leaves them and chooses the heights alone. */
   xTyped: z.boolean(),
   /** The title of the x-axis, empty for the variable alone, and its unit. */
   xTitle: z.string().max(limits.title),
   xUnit: unitSchema,
+  looks: looksSchema,
   entries: z
     .record(idSchema, entrySchema)
     .refine((entries) => Object.keys(entries).length <= limits.entries, { message: 'too many entries' }),
@@ -64,10 +78,12 @@ export function emptyDocument(title = 'Untitled demonstration'): Document {
     title,
     decimals: 3,
     x: { from: -5, to: 5 },
+    startX: { from: -5, to: 5 },
     xTicks: null,
     xTyped: false,
     xTitle: '',
     xUnit: '',
+    looks: usualLooks,
     entries: {},
     tiers: { [firstTier]: newTier(1, { from: -5, to: 5 }) },
   };

@@ -1,8 +1,17 @@
 import { rational } from '@yperkine/core';
 import { z } from 'zod';
+import { lookSchema } from './look.ts';
 
 /** Limits that keep any stored document small enough to be worked out at once. */
-export const limits = { entries: 500, tiers: 20, text: 10_000, data: 600_000, title: 200, unit: 40 } as const;
+export const limits = {
+  entries: 500,
+  tiers: 20,
+  text: 10_000,
+  data: 600_000,
+  title: 200,
+  unit: 40,
+  condition: 400,
+} as const;
 
 export const idSchema = z.string().regex(/^[\w-]{1,40}$/);
 export type Id = string;
@@ -33,7 +42,25 @@ export const common = {
   hidden: z.boolean(),
   /** Names that its results have been given, by which result it is. */
   names: z.record(z.string().max(20), z.string().min(1).max(60)),
+  /** The condition under which it is shown, as typed; empty for always. */
+  shownWhen: z.string().max(limits.condition),
+  look: lookSchema,
 };
 
 /** What a study of a curve at a place has: the curve and the parameter that says where. */
 export const atPlace = { ...common, on: idSchema, parameter: idSchema };
+
+/** Where something stands that can be laid on the graphs. */
+export const standingSchema = z.discriminatedUnion('at', [
+  /** In the working alone. */
+  z.strictObject({ at: z.literal('page') }),
+  /** Pinned to the screen: shares of the room that is left beside it, 0 at the left or top and 1 at the right or bottom. */
+  z.strictObject({ at: z.literal('screen'), x: finite.min(0).max(1), y: finite.min(0).max(1) }),
+  /** Pinned to a place of a tier, by its upper left corner. */
+  z.strictObject({ at: z.literal('graph'), tier: idSchema, x: finite, y: finite }),
+]);
+export type Standing = z.infer<typeof standingSchema>;
+
+/** How large the text of something on the graphs is. */
+export const textSizeSchema = z.enum(['small', 'medium', 'large', 'title']);
+export type TextSize = z.infer<typeof textSizeSchema>;

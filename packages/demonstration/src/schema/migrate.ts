@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { toVersion2 } from './toVersion2.ts';
 import { toVersion3 } from './toVersion3.ts';
+import { toVersion4 } from './toVersion4.ts';
 import { currentVersion, documentSchema, type Document } from './document.ts';
 
 /** Turns a document of one version into one of the next; the version number is set by `migrated`. */
@@ -10,7 +11,11 @@ export type Migration = (document: Record<string, unknown>) => Record<string, un
  * One row a version: how a document of that version becomes one of the next. A row, once released,
  * never changes; each version has a frozen sample in `samples/`.
  */
-export const migrations: Readonly<Record<number, Migration>> = { 1: toVersion2, 2: toVersion3 };
+export const migrations: Readonly<Record<number, Migration>> = {
+  1: toVersion2,
+  2: toVersion3,
+  3: toVersion4,
+};
 
 /** The document brought from its version to `target`, one version at a time; null where a step is missing. */
 export function migrated(

@@ -1,6 +1,6 @@
 import type { Migration } from './migrate.ts';
 
-type Stored = Record<string, unknown>;
+export type Stored = Record<string, unknown>;
 
 /** What version 3 added to the entries of version 2: units; sliders of whole numbers, or without a lane; windows that
  * follow; and to every entry names for its results. */
@@ -12,7 +12,8 @@ const added: Readonly<Record<string, Stored>> = {
   secant: { windowFollows: false },
 };
 
-const each = (map: unknown, change: (stored: Stored) => Stored): Stored =>
+/** Each value of a map with what a function says of it put in. */
+export const each = (map: unknown, change: (stored: Stored) => Stored): Stored =>
   Object.fromEntries(
     Object.entries(map as Record<string, Stored>).map(([id, stored]) => [
       id,

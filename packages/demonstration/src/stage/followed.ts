@@ -1,6 +1,6 @@
 import type { Range } from '@yperkine/core';
 import type { SecantResult } from '../entries/secant/secant.ts';
-import type { Resolution } from '../resolve/resolve.ts';
+import { isShown, type Resolution } from '../resolve/resolve.ts';
 import type { Document, Id } from '../schema/document.ts';
 import { isDrawable } from '../scene/view.ts';
 
@@ -18,9 +18,9 @@ export interface FollowedWindows {
  * The windows that a secant asks for which keeps its size while its step shrinks. Heights are scaled like widths, so
  * that slopes look the same. Null where no secant asks for one, or where it would be too narrow to be drawn.
  */
-export function followedWindows(document: Document, { entries }: Resolution): FollowedWindows | null {
-  for (const { entry, outcome } of entries.values()) {
-    if (entry.kind !== 'secant' || !entry.windowFollows || entry.hidden || !outcome.ok) continue;
+export function followedWindows(document: Document, resolution: Resolution): FollowedWindows | null {
+  for (const { id, entry, outcome } of resolution.entries.values()) {
+    if (entry.kind !== 'secant' || !entry.windowFollows || !isShown(resolution, id) || !outcome.ok) continue;
     return windowsOf(document, outcome.result as SecantResult);
   }
   return null;

@@ -1,4 +1,13 @@
-import type { Repeat } from '../entries/parameter/parameter.ts';
+import { rational } from '@yperkine/core';
+import type { ParameterEntry, ParameterResult, Repeat } from '../entries/parameter/parameter.ts';
+
+/** Going from stop to stop, with a rest at each. */
+export interface Stepping {
+  /** The distance of two stops. */
+  readonly size: number;
+  /** Seconds that it rests at a stop. */
+  readonly pause: number;
+}
 
 /** A run of a parameter through its limits. */
 export interface Run {
@@ -11,6 +20,8 @@ export interface Run {
   readonly repeat: Repeat;
   /** Even, or shrinking by the same factor in every second, from one limit down to the other. */
   readonly pace?: 'even' | 'closing';
+  /** From stop to stop instead of smoothly. */
+  readonly stepping?: Stepping | null;
 }
 
 export interface Position {
@@ -18,21 +29,55 @@ export interface Position {
   readonly isOver: boolean;
 }
 
+/** The run that a parameter's settings ask for, from where it stands. */
+export function runOf(
+  { seconds, pace, speed, repeat, motion, pause, step }: ParameterEntry,
+  { value, scale }: ParameterResult,
+): Run {
+  const [from, to] = [rational.toNumber(scale.from), rational.toNumber(scale.to)];
+  return {
+    from,
+    to,
+    start: value.value,
+    seconds: pace === 'speed' ? (to - from) / Number(speed) : Number(seconds),
+    repeat,
+    stepping: motion === 'steps' ? { size: Number(step), pause: Number(pause) } : null,
+  };
+}
+
+/** Stops of a run for those who want less motion, and the least rest at each. */
+const calmStops = 10;
+const calmPause = 1;
+
+/** The same run in a few jumps with time between them, for those who asked their system to reduce motion. */
+export function calmed(run: Run): Run {
+  if (run.stepping) return run;
+  const size = (run.to - run.from) / calmStops;
+  return { ...run, stepping: { size, pause: Math.max(calmPause, run.seconds / calmStops) } };
+}
+
 /**
  * Where a run is after `elapsed` seconds: a function of time alone, so the frame rate plays no part.
  * A run that repeats once and starts at its end begins anew.
  */
 export function positionOf(run: Run, elapsed: number): Position {
-  if (run.pace === 'closing') {
-    const share = Math.min(1, elapsed / run.seconds);
-    return { value: run.from * (run.to / run.from) ** share, isOver: share >= 1 };
-  }
+  if (run.pace === 'closing') return closingPosition(run, elapsed);
   const span = run.to - run.from;
   if (!(span > 0) || !(run.seconds > 0)) return { value: run.start, isOver: true };
-  const startShare = Math.min(1, Math.max(0, (run.start - run.from) / span));
-  const travelled = elapsed / run.seconds;
-  const at = (share: number, isOver = false): Position => ({ value: run.from + span * share, isOver });
-  switch (run.repeat) {
+  return run.stepping ? steppingPosition(run, run.stepping, elapsed) : smoothPosition(run, span, elapsed);
+}
+
+function closingPosition({ from, to, seconds, stepping }: Run, elapsed: number): Position {
+  const time = stepping ? Math.floor(elapsed / stepping.pause) * stepping.pause : elapsed;
+  const share = Math.min(1, time / seconds);
+  return { value: from * (to / from) ** share, isOver: share >= 1 };
+}
+
+function smoothPosition({ from, start, seconds, repeat }: Run, span: number, elapsed: number): Position {
+  const startShare = Math.min(1, Math.max(0, (start - from) / span));
+  const travelled = elapsed / seconds;
+  const at = (share: number, isOver = false): Position => ({ value: from + span * share, isOver });
+  switch (repeat) {
     case 'once': {
       const share = (startShare >= 1 ? 0 : startShare) + travelled;
       return share >= 1 ? at(1, true) : at(share);
@@ -42,6 +87,38 @@ export function positionOf(run: Run, elapsed: number): Position {
     case 'thereAndBack': {
       const phase = (startShare + travelled) % 2;
       return at(phase <= 1 ? phase : 2 - phase);
+    }
+  }
+}
+
+/** How near to a stop, in steps, a value counts as standing on it. */
+const onStop = 1e-9;
+
+function steppingPosition(
+  { from, to, start, repeat }: Run,
+  { size, pause }: Stepping,
+  elapsed: number,
+): Position {
+  if (!(size > 0) || !(pause > 0)) return { value: start, isOver: true };
+  const last = Math.ceil((to - from) / size - onStop);
+  const stop = (index: number): number => (index >= last ? to : from + index * size);
+  const taken = Math.floor(elapsed / pause + onStop);
+  const place = start >= to ? last : Math.max(0, start - from) / size;
+  const isOnStop = Math.abs(place - Math.round(place)) < onStop || start >= to;
+  // From between two stops the first step leads to the next one.
+  const first = isOnStop ? Math.round(place) : Math.ceil(place) - 1;
+  if (taken === 0 && !(repeat === 'once' && first === last)) return { value: start, isOver: false };
+  const index = first + taken;
+  switch (repeat) {
+    case 'once': {
+      const reached = first === last ? taken : index;
+      return { value: stop(Math.min(last, reached)), isOver: reached >= last };
+    }
+    case 'overAndOver':
+      return { value: stop(index % (last + 1)), isOver: false };
+    case 'thereAndBack': {
+      const phase = index % (2 * last);
+      return { value: stop(phase <= last ? phase : 2 * last - phase), isOver: false };
     }
   }
 }

@@ -1,46 +1,31 @@
 import { slidersOf } from '@yperkine/demonstration';
-import { Pause, Play } from 'lucide-react';
+import { useState } from 'react';
 import { useStore } from 'zustand';
 import { useShallow } from 'zustand/shallow';
 import { useWorkbench, useWorkbenchState } from '../../state/context.ts';
+import { DeckTools } from './DeckTools.tsx';
 import { Lane } from './Lane.tsx';
 
-/** The strip under the tiers with a lane for every parameter. */
+/** The strip under the tiers with a lane for every parameter, a switch for every reveal, and what concerns them all. */
 export function Deck() {
   const workbench = useWorkbench();
+  const [asStudent, setStudent] = useState(false);
   const ids = useStore(
     workbench.store,
     useShallow((state) => slidersOf(state.document).map(([id]) => id)),
   );
-  if (ids.length === 0) return null;
+  const isEmpty = useWorkbenchState(({ document }) => Object.keys(document.entries).length === 0);
+  if (isEmpty) return null;
   return (
-    <section aria-label="Deck" className="flex max-h-[34vh] gap-2 max-sm:flex-col">
-      {ids.length > 1 && <PlayAll />}
-      <div className="flex min-w-0 flex-1 flex-col gap-2 overflow-y-auto rounded-[14px]">
-        {ids.map((id) => (
-          <Lane key={id} id={id} />
-        ))}
-      </div>
+    <section aria-label="Deck" className="flex max-h-[38vh] flex-col gap-1.5">
+      <DeckTools laneCount={ids.length} asStudent={asStudent} onStudent={setStudent} />
+      {ids.length > 0 && (
+        <div className="flex min-h-0 flex-1 flex-col gap-2 overflow-y-auto rounded-[14px]">
+          {ids.map((id) => (
+            <Lane key={id} id={id} asStudent={asStudent} />
+          ))}
+        </div>
+      )}
     </section>
-  );
-}
-
-/** Sets all lanes in motion at once, or stops what moves: beside the lanes, so that the graph keeps its height. */
-function PlayAll() {
-  const workbench = useWorkbench();
-  const isPlaying = useWorkbenchState(({ playing }) => Object.keys(playing).length > 0);
-  const Icon = isPlaying ? Pause : Play;
-  const label = isPlaying ? 'Stop all' : 'Play all';
-  return (
-    <button
-      type="button"
-      aria-label={label}
-      title={label}
-      onClick={() => (isPlaying ? workbench.stop() : workbench.playAll())}
-      className="inline-flex min-h-10 items-center justify-center gap-1.5 rounded-[14px] border border-rule text-sm text-quiet hover:bg-hover hover:text-ink max-sm:self-start max-sm:px-3 sm:w-10"
-    >
-      <Icon size={15} fill="currentColor" aria-hidden />
-      <span className="sm:sr-only">{label}</span>
-    </button>
   );
 }

@@ -1,7 +1,7 @@
 import { latexName, rational } from '@yperkine/core';
 import { unitText, withUnit, type EntryOf, type Id, type ParameterResult } from '@yperkine/demonstration';
 import clsx from 'clsx';
-import { Pause, Play } from 'lucide-react';
+import { EyeOff, Lock, Pause, Play } from 'lucide-react';
 import type { CSSProperties } from 'react';
 import { NumberField } from '../../parts/NumberField.tsx';
 import { Typeset } from '../../parts/Typeset.tsx';
@@ -10,32 +10,41 @@ import { Problem } from '../working/Problem.tsx';
 import { LaneSettings, repeatIcons, repeatNames } from './LaneSettings.tsx';
 
 /** A parameter's lane: play, name, value, slider, pace. Only its slider follows the moving value. */
-export function Lane({ id }: { id: Id }) {
+export function Lane({ id, asStudent }: { id: Id; asStudent: boolean }) {
   const workbench = useWorkbench();
   const entry = useWorkbenchState((state) => state.document.entries[id]);
   const isHere = useWorkbenchState((state) => state.here === id);
+  const isShown = useWorkbenchState(({ resolution }) => resolution.visibilities.get(id)?.isShown ?? true);
   if (entry?.kind !== 'parameter') return null;
+  if (asStudent && (entry.students === 'nothing' || !isShown)) return null;
+  const isLocked = asStudent && entry.students === 'see';
   const RepeatIcon = repeatIcons[entry.repeat];
   return (
     <div
       role="group"
       aria-label={`Slider ${entry.name}`}
       onPointerDown={() => workbench.choose(id)}
-      className="card flex flex-wrap items-center gap-x-3 px-2.5 py-2"
+      className={clsx('card flex flex-wrap items-center gap-x-3 px-2.5 py-2', !isShown && 'border-dashed!')}
     >
-      <PlayButton id={id} name={entry.name} isHere={isHere} />
+      {isLocked ? (
+        <Lock size={17} aria-label="Locked" className="mx-3 text-quiet" />
+      ) : (
+        <PlayButton id={id} name={entry.name} isHere={isHere} />
+      )}
       <span className="min-w-6 text-lg">
         <Typeset latex={latexName(entry.name)} />
       </span>
-      <LaneSlider id={id} entry={entry} />
+      <LaneSlider id={id} entry={entry} isLocked={isLocked} />
+      {!isShown && <span className="text-sm text-quiet">not shown just now</span>}
+      <StudentMark students={entry.students} />
       <span
         className="hidden items-center gap-1.5 text-sm text-quiet sm:inline-flex"
         title={repeatNames[entry.repeat]}
       >
         <RepeatIcon size={15} aria-hidden />
-        {entry.seconds} s a run
+        {paceText(entry)}
       </span>
-      <LaneSettings id={id} entry={entry} />
+      {!asStudent && <LaneSettings id={id} entry={entry} />}
     </div>
   );
 }
@@ -60,7 +69,30 @@ function PlayButton({ id, name, isHere }: { id: Id; name: string; isHere: boolea
   );
 }
 
-function LaneSlider({ id, entry }: { id: Id; entry: EntryOf<'parameter'> }) {
+/** How fast it goes, in short. */
+const paceText = ({ pace, seconds, speed, motion, pause }: EntryOf<'parameter'>): string =>
+  motion === 'steps' ? `${pause} s a step` : pace === 'speed' ? `${speed} a second` : `${seconds} s a run`;
+
+/** What students may do with a lane, where it is not everything. */
+function StudentMark({ students }: Pick<EntryOf<'parameter'>, 'students'>) {
+  if (students === 'move') return null;
+  const isHidden = students === 'nothing';
+  const Icon = isHidden ? EyeOff : Lock;
+  const words = isHidden ? 'Students do not see it' : 'Students see it and cannot move it';
+  return (
+    <span title={words} className="text-quiet">
+      <Icon size={15} aria-label={words} />
+    </span>
+  );
+}
+
+interface LaneSliderProps {
+  readonly id: Id;
+  readonly entry: EntryOf<'parameter'>;
+  readonly isLocked: boolean;
+}
+
+function LaneSlider({ id, entry, isLocked }: LaneSliderProps) {
   const workbench = useWorkbench();
   const outcome = useResolved(id)?.outcome;
   if (!outcome) return null;
@@ -78,6 +110,7 @@ function LaneSlider({ id, entry }: { id: Id; entry: EntryOf<'parameter'> }) {
   return (
     <>
       <NumberField
+        isDisabled={isLocked}
         label={`Value of ${entry.name}`}
         isLabelHidden
         value={text.replace('−', '-')}
@@ -91,6 +124,7 @@ function LaneSlider({ id, entry }: { id: Id; entry: EntryOf<'parameter'> }) {
       {unit.size > 0 && <span className="text-sm text-quiet">{unitText(unit)}</span>}
       <input
         type="range"
+        disabled={isLocked}
         aria-label={entry.name}
         aria-valuetext={withUnit(text, unit)}
         min={from}

@@ -1,10 +1,12 @@
 import { Popover, PopoverButton, PopoverPanel, Radio, RadioGroup } from '@headlessui/react';
-import type { Edit, EntryOf, Id, Repeat } from '@yperkine/demonstration';
+import type { EntryOf, Id, Repeat } from '@yperkine/demonstration';
 import { ArrowLeftRight, ArrowRightToLine, Repeat as RepeatAgain, SlidersHorizontal } from 'lucide-react';
 import { useState } from 'react';
 import { rational } from '@yperkine/core';
 import { Button, iconButtonClass } from '../../parts/Button.tsx';
 import { NumberField } from '../../parts/NumberField.tsx';
+import { SelectField } from '../../parts/SelectField.tsx';
+import { ConditionField } from '../working/ShownWhen.tsx';
 import { UnitField } from '../studies/UnitField.tsx';
 import { setWhole } from '../../state/parameters.ts';
 import { removeEntry, setField } from '../../state/actions.ts';
@@ -21,42 +23,68 @@ export const repeatIcons = {
   thereAndBack: ArrowLeftRight,
 } as const;
 
-type Field = 'from' | 'to' | 'step' | 'seconds';
+/** Settings that must fit one another. */
+type Setting =
+  | 'from'
+  | 'to'
+  | 'step'
+  | 'start'
+  | 'seconds'
+  | 'speed'
+  | 'pause'
+  | 'pace'
+  | 'motion'
+  | 'repeat'
+  | 'students';
+type Settings = Pick<EntryOf<'parameter'>, Setting | 'whole'>;
+
+const isPositive = (text: string): boolean => Number(text) > 0;
 
 /** What would be wrong with a parameter's settings, as a sentence. */
-function problemWith({
-  from,
-  to,
-  step,
-  seconds,
-  whole,
-}: Record<Field, string> & { whole: boolean }): string | null {
+function problemWith({ from, to, step, start, seconds, speed, pause, whole }: Settings): string | null {
   const number = (text: string) => rational.parseDecimal(text) ?? rational.zero;
   if (rational.compare(number(from), number(to)) >= 0)
     return 'The left limit must be smaller than the right one.';
-  if (!(Number(step) > 0)) return 'The step must be greater than zero.';
-  if (whole && [from, to, step].some((text) => !Number.isInteger(Number(text))))
-    return 'Limits and step are whole numbers, too.';
-  if (!(Number(seconds) > 0)) return 'A run must take some time.';
+  if (!isPositive(step)) return 'The step must be greater than zero.';
+  if (whole && [from, to, step, start].some((text) => !Number.isInteger(Number(text))))
+    return 'Limits, start and step are whole numbers, too.';
+  if (!isPositive(seconds)) return 'A run must take some time.';
+  if (!isPositive(speed)) return 'The pace must be greater than zero.';
+  if (!isPositive(pause)) return 'A pause must take some time.';
   return null;
 }
 
-/** Limits, step, pace and repetition of a parameter. */
+const paces = [
+  { value: 'seconds', label: 'seconds a run' },
+  { value: 'speed', label: 'units a second' },
+];
+const motions = [
+  { value: 'smooth', label: 'smoothly' },
+  { value: 'steps', label: 'step by step' },
+];
+const studentChoices = [
+  { value: 'move', label: 'move it' },
+  { value: 'see', label: 'only see it' },
+  { value: 'nothing', label: 'do not see it' },
+];
+
+/** Limits, step, start, pace and repetition of a parameter, and what students may do with it. */
 export function LaneSettings({ id, entry }: { id: Id; entry: EntryOf<'parameter'> }) {
   const workbench = useWorkbench();
   const [problem, setProblem] = useState<string | null>(null);
 
-  const set = (field: Field | 'repeat', value: string) => {
+  const set = (field: Setting, value: string) => {
     const wrong = problemWith({ ...entry, [field]: value });
     setProblem(wrong);
     if (wrong) return;
     workbench.stop(id);
-    workbench.change([
-      { at: 'field', of: 'entries', id, field, old: entry[field], new: value } satisfies Edit,
-    ]);
+    setField(workbench, id, field, value);
   };
-  const field = (name: Field, label: string) => (
+  const number = (name: Setting, label: string) => (
     <NumberField label={label} value={entry[name]} onCommit={(value) => set(name, value)} />
+  );
+  const choice = (name: Setting, label: string, options: readonly { value: string; label: string }[]) => (
+    <SelectField label={label} value={entry[name]} options={options} onChange={(value) => set(name, value)} />
   );
 
   return (
@@ -68,16 +96,54 @@ export function LaneSettings({ id, entry }: { id: Id; entry: EntryOf<'parameter'
       >
         <SlidersHorizontal size={18} aria-hidden />
       </PopoverButton>
-      <PopoverPanel anchor={{ to: 'top end', gap: 8 }} className="card z-30 w-80 max-w-[94vw] p-4">
+      <PopoverPanel
+        anchor={{ to: 'top end', gap: 8 }}
+        className="card z-30 max-h-[86dvh]! w-88 max-w-[94vw] overflow-y-auto p-4"
+      >
         <div className="grid grid-cols-2 gap-3">
-          {field('from', 'From')}
-          {field('to', 'To')}
-          {field('step', 'Step')}
-          {field('seconds', 'Seconds a run')}
-        </div>
-        <div className="mt-3 grid grid-cols-2 items-end gap-3">
+          {number('from', 'From')}
+          {number('to', 'To')}
+          {number('step', 'Step')}
+          {number('start', 'At the start')}
+          {choice('motion', 'It moves', motions)}
+          {entry.motion === 'steps' ? (
+            number('pause', 'Seconds at each step')
+          ) : (
+            <>
+              {choice('pace', 'Pace in', paces)}
+              {entry.pace === 'speed'
+                ? number('speed', 'Units a second')
+                : number('seconds', 'Seconds a run')}
+            </>
+          )}
           <UnitField value={entry.unit} onCommit={(unit) => setField(workbench, id, 'unit', unit)} />
-          <label className="flex min-h-9 items-center gap-2">
+        </div>
+        <RadioGroup
+          value={entry.repeat}
+          onChange={(repeat) => set('repeat', repeat)}
+          aria-label="How it repeats"
+          className="my-3 grid gap-0.5"
+        >
+          {(Object.keys(repeatNames) as Repeat[]).map((repeat) => {
+            const Icon = repeatIcons[repeat];
+            return (
+              <Radio
+                key={repeat}
+                value={repeat}
+                className="flex cursor-pointer items-center gap-2.5 rounded-lg px-3 py-1.5 hover:bg-hover data-checked:bg-ink data-checked:text-on-ink"
+              >
+                <Icon size={16} aria-hidden /> {repeatNames[repeat]}
+              </Radio>
+            );
+          })}
+        </RadioGroup>
+        {problem && (
+          <p role="alert" className="mt-2 text-sm text-danger">
+            {problem}
+          </p>
+        )}
+        <div className="grid grid-cols-2 items-end gap-3">
+          <label className="col-span-2 flex min-h-9 items-center gap-2">
             <input
               type="checkbox"
               checked={entry.whole}
@@ -86,31 +152,9 @@ export function LaneSettings({ id, entry }: { id: Id; entry: EntryOf<'parameter'
             />
             Whole numbers
           </label>
+          {choice('students', 'Students', studentChoices)}
+          <ConditionField id={id} entry={entry} label="Shown when" />
         </div>
-        {problem && (
-          <p role="alert" className="mt-2 text-sm text-danger">
-            {problem}
-          </p>
-        )}
-        <RadioGroup
-          value={entry.repeat}
-          onChange={(repeat) => set('repeat', repeat)}
-          aria-label="How it repeats"
-          className="mt-4 grid gap-1"
-        >
-          {(Object.keys(repeatNames) as Repeat[]).map((repeat) => {
-            const Icon = repeatIcons[repeat];
-            return (
-              <Radio
-                key={repeat}
-                value={repeat}
-                className="flex cursor-pointer items-center gap-2.5 rounded-lg px-3 py-2 hover:bg-hover data-checked:bg-ink data-checked:text-on-ink"
-              >
-                <Icon size={16} aria-hidden /> {repeatNames[repeat]}
-              </Radio>
-            );
-          })}
-        </RadioGroup>
         <Button look="bare" className="mt-3 w-full" onClick={() => removeEntry(workbench, id)}>
           Delete {entry.name} and what stands on it
         </Button>

@@ -7,6 +7,7 @@ import {
   limits,
   shownX,
   shownY,
+  windowEdits,
   type Edit,
   type Id,
 } from '@yperkine/demonstration';
@@ -70,12 +71,10 @@ function WindowForm() {
     if (message === null) workbench.change(rangeEdits(axis, range));
   };
   const rangeEdits = (axis: Axis, range: Range): Edit[] => {
-    if (axis !== 'x')
-      return [{ at: 'field', of: 'tiers', id: axis, field: 'y', old: document.tiers[axis]?.y, new: range }];
-    return [
-      { at: 'document', field: 'x', old: document.x, new: range },
-      { at: 'document', field: 'xTyped', old: document.xTyped, new: true },
-    ];
+    const edits = windowEdits(document, axis, range);
+    return axis === 'x'
+      ? [...edits, { at: 'document', field: 'xTyped', old: document.xTyped, new: true }]
+      : edits;
   };
   const setTitle = (axis: Axis, title: string) =>
     workbench.change([

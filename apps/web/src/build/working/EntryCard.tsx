@@ -21,6 +21,7 @@ import { ActionMenu, type MenuAction } from '../../parts/ActionMenu.tsx';
 import { FormulaLine } from '../../parts/Typeset.tsx';
 import { setMoves } from '../../state/parameters.ts';
 import { ResultNames } from './ResultNames.tsx';
+import { ShownWhen, useAbsence } from './ShownWhen.tsx';
 import { PlaceField } from './PlaceField.tsx';
 import { isInOwnTier, moveToTier, otherTiers } from '../../state/tiers.ts';
 import { removeEntry, setField } from '../../state/actions.ts';
@@ -41,12 +42,12 @@ export function EntryCard({ id }: { id: Id }) {
 interface FrameProps {
   readonly id: Id;
   readonly head: Head;
-  readonly isHidden: boolean;
+  readonly absence: string | null;
   readonly actions: () => readonly MenuAction[];
   readonly children: ReactNode;
 }
 
-function CardFrame({ id, head: { heading, tone }, isHidden, actions, children }: FrameProps) {
+function CardFrame({ id, head: { heading, tone }, absence, actions, children }: FrameProps) {
   const workbench = useWorkbench();
   const isEmphasised = useWorkbenchState((state) => state.emphasis === id);
   return (
@@ -66,9 +67,9 @@ function CardFrame({ id, head: { heading, tone }, isHidden, actions, children }:
           style={{ background: `var(--${tone})` }}
         />
         <h2 className="flex-1 font-semibold text-quiet">{heading}</h2>
-        {isHidden && (
+        {absence !== null && (
           <span className="flex items-center gap-1 text-sm text-quiet">
-            <EyeOff size={15} aria-hidden /> hidden
+            <EyeOff size={15} aria-hidden /> {absence}
           </span>
         )}
         <ActionMenu label={`More for ${heading}`} actions={actions} />
@@ -101,8 +102,11 @@ function useHead(id: Id): Head | null {
   );
 }
 
+/** A part of a card that is opened from its menu. */
+type Asked = 'names' | 'condition';
+
 /** What the menu of any entry offers, beside what its kind adds. */
-function actionsFor(workbench: Workbench, id: Id, entry: Entry, name: () => void): MenuAction[] {
+function actionsFor(workbench: Workbench, id: Id, entry: Entry, ask: (part: Asked) => void): MenuAction[] {
   const draws = kindOf(entry).curve !== undefined;
   const own = studyCards.get(entry.kind)?.actions?.(workbench, id, entry) ?? [];
   return [
@@ -110,12 +114,15 @@ function actionsFor(workbench: Workbench, id: Id, entry: Entry, name: () => void
     ...(draws ? [{ label: 'Show more of it …', run: () => workbench.choosing({ on: id }) }] : []),
     ...own,
     ...placeActions(workbench, entry),
-    ...(resultsOf(workbench.current(), id).length > 0 ? [{ label: 'Name a result …', run: name }] : []),
+    ...(resultsOf(workbench.current(), id).length > 0
+      ? [{ label: 'Name a result …', run: () => ask('names') }]
+      : []),
     ...(draws ? tierActions(workbench, id) : []),
     {
       label: entry.hidden ? 'Show on the graph' : 'Hide on the graph',
       run: () => setField(workbench, id, 'hidden', !entry.hidden),
     },
+    { label: 'Shown when …', run: () => ask('condition') },
     { label: 'Delete', run: () => removeEntry(workbench, id), isDangerous: true },
   ];
 }
@@ -150,19 +157,21 @@ function tierActions(workbench: Workbench, id: Id): MenuAction[] {
 function Card({ id, entry }: { id: Id; entry: Entry }) {
   const workbench = useWorkbench();
   const head = useHead(id);
-  const [isNaming, setNaming] = useState(false);
+  const [asked, setAsked] = useState<Asked | null>(null);
+  const absence = useAbsence(id, entry);
   if (!head) return null;
   const Controls = studyCards.get(entry.kind)?.Controls;
   return (
     <CardFrame
       id={id}
       head={head}
-      isHidden={entry.hidden}
-      actions={() => actionsFor(workbench, id, entry, () => setNaming(true))}
+      absence={absence}
+      actions={() => actionsFor(workbench, id, entry, setAsked)}
     >
       {'text' in entry ? <GivenBody id={id} entry={entry} /> : <StudyBody id={id} tone={head.tone} />}
       <PlaceField study={id} />
-      <ResultNames id={id} entry={entry} isOpen={isNaming} />
+      <ResultNames id={id} entry={entry} isOpen={asked === 'names'} />
+      <ShownWhen id={id} entry={entry} isOpen={asked === 'condition'} />
       {Controls && <Controls id={id} entry={entry} />}
     </CardFrame>
   );

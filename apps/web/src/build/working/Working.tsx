@@ -7,7 +7,7 @@ import { NextGiven } from './NextGiven.tsx';
 
 const shownIds = (document: Document): string[] =>
   inOrder(document.entries)
-    .filter(([, { kind }]) => kind !== 'parameter')
+    .filter(([, { kind }]) => kind !== 'parameter' && kind !== 'reveal')
     .map(([id]) => id);
 
 /** The page of entries, set like a worked solution, with the field for the next given at its foot. */

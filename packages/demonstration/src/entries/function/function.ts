@@ -8,7 +8,6 @@ import {
   printLatex,
   readDefinition,
   TooLarge,
-  type Functions,
 } from '@yperkine/core';
 import { latex } from '../../numbers/line.ts';
 import { common, idSchema, typedSchema, unitSchema } from '../../schema/fields.ts';
@@ -21,6 +20,7 @@ import {
   statedUnit,
   unreadable,
 } from '../formula.ts';
+import { isSameFunctions } from '../formulaValue.ts';
 import type { EntryKind } from '../kind.ts';
 import { failed, waiting, worked } from '../outcome.ts';
 import type { CurveResult } from '../curve.ts';
@@ -70,7 +70,7 @@ export const functionKind: EntryKind<FunctionEntry, CurveResult> = {
     const isSame =
       previous?.name === definition.name &&
       previous.body === body &&
-      sameFunctions(previous.functions, functions);
+      isSameFunctions(previous.functions, functions);
     try {
       const program = isSame ? previous.program : compile(body, definition.variable, functions);
       const values = parameterValues(program.parameters, context);
@@ -118,10 +118,6 @@ function hasNoValue(
 /** The previous tree where it is equal, so that what was compiled for it is found again. */
 function sameTree(previous: CurveResult['body'] | undefined, next: CurveResult['body']): CurveResult['body'] {
   return previous && JSON.stringify(previous) === JSON.stringify(next) ? previous : next;
-}
-
-function sameFunctions(a: Functions, b: Functions): boolean {
-  return a.size === b.size && [...a].every(([name, { body }]) => b.get(name)?.body === body);
 }
 
 export function namedCurve(name: string, variable: string, body: CurveResult['body']) {

@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { format, formatSetting, formatTidily, type RoundingRule } from '../../numbers/format.ts';
 import { readUnit, type Unit } from '../../units/unit.ts';
 import { common, decimalSchema, unitSchema } from '../../schema/fields.ts';
-import { sliderScale, type SliderScale } from '../../stage/slider.ts';
+import { nearestPosition, sliderScale, type SliderScale } from '../../stage/slider.ts';
 import type { EntryKind } from '../kind.ts';
 import { failed, worked } from '../outcome.ts';
 
@@ -15,12 +15,24 @@ export const parameterSchema = z.strictObject({
   kind: z.literal('parameter'),
   name: z.string().min(1).max(60),
   value: decimalSchema,
+  /** The value that restoring the start gives back. */
+  start: decimalSchema,
   from: decimalSchema,
   to: decimalSchema,
   step: decimalSchema,
+  /** Whether its pace is given as seconds a run or as units a second. */
+  pace: z.enum(['seconds', 'speed']),
   /** Seconds that one run from limit to limit takes. */
   seconds: decimalSchema,
+  /** Units that it goes on in a second. */
+  speed: decimalSchema,
   repeat: repeatSchema,
+  /** Smoothly, or from step to step. */
+  motion: z.enum(['smooth', 'steps']),
+  /** Seconds that it rests at each step. */
+  pause: decimalSchema,
+  /** What students may do with its lane. */
+  students: z.enum(['move', 'see', 'nothing']),
   unit: unitSchema,
   /** Whether it takes whole numbers only. */
   whole: z.boolean(),
@@ -46,16 +58,22 @@ const scaleProblems = {
 /** A number with a slider. Its value is exact while it stands on typed digits, a float while it moves. */
 export const parameterKind: EntryKind<ParameterEntry, ParameterResult> = {
   schema: parameterSchema,
-  defaults: {
+  defaults: ({ value = '0' }) => ({
+    start: value,
     from: '-5',
     to: '5',
     step: '0.1',
+    pace: 'seconds',
     seconds: '8',
+    speed: '1',
     repeat: 'thereAndBack',
+    motion: 'smooth',
+    pause: '1',
+    students: 'move',
     unit: '',
     whole: false,
     moves: 'slider',
-  },
+  }),
   standsOn: () => [],
   number: ({ value }) => value,
   unit: ({ unit }) => unit,
@@ -70,8 +88,7 @@ export const parameterKind: EntryKind<ParameterEntry, ParameterResult> = {
     const unit = readUnit(entry.unit);
     const shown = staged ?? entry.value;
     if (typeof shown === 'number') {
-      // Motion passes a slider of whole numbers on from one to the next.
-      const value = entry.whole ? wholeNumber(Math.round(shown)) : knownNumber(shown);
+      const value = inMotion(shown, entry, scale);
       return worked({ name: entry.name, value, text: textOf(value, rule), scale, unit });
     }
     const exact = rational.parseDecimal(shown);
@@ -84,6 +101,17 @@ export const parameterKind: EntryKind<ParameterEntry, ParameterResult> = {
 
   marks: () => [],
 };
+
+/** A value that motion has reached: a slider of whole numbers goes from one to the next, one of steps from step to step. */
+function inMotion(shown: number, { whole, motion }: ParameterEntry, scale: SliderScale): KnownNumber {
+  if (whole) return wholeNumber(Math.round(shown));
+  if (motion !== 'steps') return knownNumber(shown);
+  const step = rational.parseDecimal(nearestPosition(shown, scale));
+  // Between two steps lies only the value that a run began at.
+  const isStep =
+    step !== null && Math.abs(rational.toNumber(step) - shown) < 1e-9 * Math.max(1, Math.abs(shown));
+  return isStep ? knownNumber(rational.toNumber(step), step) : knownNumber(shown);
+}
 
 const wholeNumber = (value: number): KnownNumber => knownNumber(value, rational.rational(value));
 

@@ -26,6 +26,8 @@ export const throughPointsSchema = z.strictObject({
   variable: z.string().min(1).max(60),
   /** (0, 1), (2, 3.5), …: the points as typed, in any order. */
   points: typedSchema,
+  /** The points that restoring the start gives back. */
+  start: typedSchema,
   shape: z.enum(['broken', 'smooth']),
   tier: idSchema,
   family: z.int().min(0).max(9),
@@ -41,7 +43,7 @@ export interface ThroughPointsResult extends CurveResult {
 /** A function through points: a broken line, or a curve that is smooth through them. Every point can be dragged. */
 export const throughPointsKind: EntryKind<ThroughPointsEntry, ThroughPointsResult> = {
   schema: throughPointsSchema,
-  defaults: { variable: 'x', shape: 'broken', family: 0, unit: '' },
+  defaults: ({ points = '' }) => ({ start: points, variable: 'x', shape: 'broken', family: 0, unit: '' }),
   standsOn: () => [],
   defines: ({ name }) => ({ name, isFunction: true }),
   head: ({ name, shape, family }) => ({

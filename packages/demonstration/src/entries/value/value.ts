@@ -1,34 +1,20 @@
 import {
-  closedFormula,
-  compile,
-  evaluateAt,
-  exactValue,
-  knownNumber,
   latexName,
   printLatex,
   readDefinition,
-  readExpression,
-  TooLarge,
   type Expression,
   type KnownNumber,
   type Reading,
-  type Scope,
 } from '@yperkine/core';
 import { z } from 'zod';
-import { exactTextOf } from '../../numbers/exactText.ts';
+import type { Directory } from '../../resolve/directory.ts';
 import type { Unit } from '../../units/unit.ts';
 import { equalsResult, latex, unitPart } from '../../numbers/line.ts';
 import { common, typedSchema } from '../../schema/fields.ts';
-import {
-  functionsMentioned,
-  idsMentioned,
-  parameterValues,
-  rememberedHead,
-  statedUnit,
-  unreadable,
-} from '../formula.ts';
+import { idsMentioned, rememberedHead, unreadable } from '../formula.ts';
+import { formulaValue, readFormula, remembered } from '../formulaValue.ts';
 import type { EntryKind } from '../kind.ts';
-import { failed, waiting, worked } from '../outcome.ts';
+import { worked } from '../outcome.ts';
 import type { StudyResult } from '../study.ts';
 
 export const valueSchema = z.strictObject({
@@ -49,9 +35,9 @@ export const valueKind: EntryKind<ValueEntry, ValueResult> = {
   schema: valueSchema,
   defaults: {},
   standsOn: () => [],
-  dependsOn(entry, { scope, ...directory }) {
-    const body = formulaOf(entry.text, scope);
-    return body.ok ? idsMentioned(body.value, { scope, ...directory }) : [];
+  dependsOn(entry, directory) {
+    const body = formulaOf(entry.text, directory);
+    return body.ok ? idsMentioned(body.value, directory) : [];
   },
   defines(entry) {
     const name = nameOf(entry.text);
@@ -65,30 +51,15 @@ export const valueKind: EntryKind<ValueEntry, ValueResult> = {
   unit: ({ unit }) => unit,
 
   workOut(entry, context) {
-    const body = formulaOf(entry.text, context.directory.scope);
+    const body = formulaOf(entry.text, context.directory);
     if (!body.ok) return unreadable(body.problem);
-    const functions = functionsMentioned(body.value, context);
-    if (!functions) return waiting('This waits for another entry that cannot be worked out yet.');
-    try {
-      const program = compile(body.value, '', functions);
-      const { parameters, exactParameters } = parameterValues(program.parameters, context);
-      const number = evaluateAt(program, 0, parameters);
-      const formula = closedFormula(body.value, new Map(), functions);
-      const value = knownNumber(number, Number.isNaN(number) ? null : exactValue(formula, exactParameters));
-      const name = nameOf(entry.text);
-      const head = latex(`${name === undefined ? '' : `${latexName(name)} = `}${printLatex(body.value)}`);
-      const { unit, sentence } = statedUnit('', body.value, context);
-      const result = equalsResult(value, context.rule, exactTextOf(formula, exactParameters, value));
-      return worked({
-        value,
-        unit,
-        lines: [[head, ...result, ...unitPart(unit)]],
-        sentence: Number.isNaN(number) ? 'This has no value.' : sentence,
-      });
-    } catch (error) {
-      if (error instanceof TooLarge) return failed('This is too large to be worked out.');
-      throw error;
-    }
+    const outcome = formulaValue(body.value, context);
+    if (!outcome.ok) return outcome;
+    const { value, form, unit, warning } = outcome.result;
+    const name = nameOf(entry.text);
+    const head = latex(`${name === undefined ? '' : `${latexName(name)} = `}${printLatex(body.value)}`);
+    const lines = [[head, ...equalsResult(value, context.rule, form), ...unitPart(unit)]];
+    return worked({ value, unit, lines, sentence: warning });
   },
 
   marks: () => [],
@@ -98,8 +69,10 @@ export const valueKind: EntryKind<ValueEntry, ValueResult> = {
 const nameOf = (text: string): string | undefined =>
   text.includes('=') ? rememberedHead(text)?.name : undefined;
 
-function formulaOf(text: string, scope: Scope): Reading<Expression> {
-  if (nameOf(text) === undefined) return readExpression(text, scope);
-  const reading = readDefinition(text, scope);
-  return reading.ok ? { ok: true, value: reading.value.body } : reading;
+function formulaOf(text: string, directory: Directory): Reading<Expression> {
+  if (nameOf(text) === undefined) return readFormula(text, directory);
+  return remembered(directory, 'definition', text, () => {
+    const reading = readDefinition(text, directory.scope);
+    return reading.ok ? { ok: true, value: reading.value.body } : reading;
+  });
 }
