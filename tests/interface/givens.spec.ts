@@ -269,7 +269,7 @@ test('a slider of whole numbers with a unit', async ({ page, teacher }) => {
   await page.keyboard.press('Enter');
   await page.getByRole('textbox', { name: 'Step' }).fill('0.5');
   await page.keyboard.press('Enter');
-  await expect(page.getByRole('alert')).toHaveText('Limits and step are whole numbers, too.');
+  await expect(page.getByRole('alert')).toHaveText('Limits, start and step are whole numbers, too.');
   await page.keyboard.press('Escape');
   const value = page.getByRole('textbox', { name: 'Value of n' });
   await expect(value).toHaveValue('3');

@@ -206,7 +206,7 @@ describe('windows', () => {
   });
 
   test('ticks are round by themselves, or as typed', () => {
-    expect(ticksOf({ from: -2, to: 3.5 }, null, 6).map(({ text }) => text)).toEqual([
+    expect(ticksOf({ from: -2, to: 3.5 }, { spacing: null }, 6).map(({ text }) => text)).toEqual([
       '−2',
       '−1',
       '0',
@@ -214,11 +214,11 @@ describe('windows', () => {
       '2',
       '3',
     ]);
-    expect(ticksOf({ from: 0, to: 2 }, 0.25, 6).map(({ value }) => value)).toEqual([
+    expect(ticksOf({ from: 0, to: 2 }, { spacing: 0.25 }, 6).map(({ value }) => value)).toEqual([
       0, 0.25, 0.5, 0.75, 1, 1.25, 1.5, 1.75, 2,
     ]);
-    expect(ticksOf({ from: 0, to: 1e7 }, null, 5).at(-1)?.text).toBe('1·10⁷');
-    expect(ticksOf({ from: 0, to: 1000 }, 0.001, 5).length).toBeLessThan(20);
+    expect(ticksOf({ from: 0, to: 1e7 }, { spacing: null }, 5).at(-1)?.text).toBe('1·10⁷');
+    expect(ticksOf({ from: 0, to: 1000 }, { spacing: 0.001 }, 5).length).toBeLessThan(20);
   });
 });
 

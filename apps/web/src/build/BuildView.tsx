@@ -2,7 +2,8 @@ import { useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { api, Refusal } from '../api/client.ts';
-import { WorkbenchContext } from '../state/context.ts';
+import { useWorkbenchState, WorkbenchContext } from '../state/context.ts';
+import { useTheme } from '../theme/theme.ts';
 import { openWorkbench, type OpenDemonstration } from '../state/openWorkbench.ts';
 import { ConflictDialog } from './ConflictDialog.tsx';
 import { Chooser } from './chooser/Chooser.tsx';
@@ -54,6 +55,15 @@ export function BuildRoute() {
   );
 }
 
+/** Paper or slate for everybody, where the demonstration asks for one of them. */
+function useBackdrop(): void {
+  const backdrop = useWorkbenchState((state) => state.document.looks.backdrop);
+  useEffect(() => {
+    useTheme.setState({ asked: { viewer: null, paper: 'day' as const, slate: 'night' as const }[backdrop] });
+    return () => useTheme.setState({ asked: null });
+  }, [backdrop]);
+}
+
 function Unopened({ message }: { message: string }) {
   return (
     <main className="mx-auto max-w-xl p-10">
@@ -73,6 +83,7 @@ function BuildView({ demonstration, opened }: { demonstration: string; opened: O
   useEffect(() => {
     workbench.frames.request();
   }, [workbench]);
+  useBackdrop();
   return (
     <div className="flex min-h-dvh flex-col gap-2 lg:h-dvh">
       <TopBar />

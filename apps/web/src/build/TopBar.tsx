@@ -34,7 +34,9 @@ export function TopBar() {
 }
 
 export function ThemeButton() {
-  const { name, toggle } = useTheme();
+  const { name, asked, toggle } = useTheme();
+  // A demonstration that is always on paper or always on slate leaves nothing to choose.
+  if (asked !== null) return null;
   return (
     <IconButton label={name === 'day' ? 'Slate and chalk' : 'Paper and ink'} onClick={toggle}>
       {name === 'day' ? <Moon size={19} aria-hidden /> : <Sun size={19} aria-hidden />}

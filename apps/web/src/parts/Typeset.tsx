@@ -1,6 +1,7 @@
 import katex from 'katex';
 import { memo, useLayoutEffect, useRef } from 'react';
 import type { Line } from '@yperkine/demonstration';
+import { LiveNumber } from './LiveNumber.tsx';
 
 /** LaTeX, typeset once; it is typeset again only when the text changes. */
 export const Typeset = memo(function Typeset({ latex }: { latex: string }) {
@@ -19,8 +20,10 @@ export function FormulaLine({ line }: { line: Line }) {
       {line.map((part, i) =>
         part.kind === 'latex' ? (
           <Typeset key={i} latex={part.latex} />
+        ) : part.kind === 'number' ? (
+          <LiveNumber key={i} part={part} />
         ) : (
-          <span key={i} className="live-number">
+          <span key={i} className="whitespace-pre-wrap">
             {part.text}
           </span>
         ),

@@ -8,6 +8,7 @@ export class CanvasSurface implements Surface {
     private readonly context: CanvasRenderingContext2D | OffscreenCanvasRenderingContext2D,
     private readonly palette: Palette,
     private readonly fontFamily: string,
+    private readonly mathematicsFamily: string = fontFamily,
   ) {}
 
   path(build: (pen: Pen) => void, style: PathStyle): void {
@@ -31,7 +32,7 @@ export class CanvasSurface implements Surface {
 
   text(text: string, x: number, y: number, style: TextStyle): void {
     const { context } = this;
-    context.font = `${style.size}px ${this.fontFamily}`;
+    context.font = `${style.size}px ${style.face === 'mathematics' ? this.mathematicsFamily : this.fontFamily}`;
     context.fillStyle = colourOf(style.tone, this.palette);
     context.textAlign = style.anchor === 'middle' ? 'center' : style.anchor;
     context.fillText(text, x, y);

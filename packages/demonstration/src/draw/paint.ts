@@ -1,6 +1,8 @@
 import type { Id } from '../schema/document.ts';
 import type { PlacedLabel } from '../scene/labels.ts';
 import type { Mark, MarkOf } from '../scene/mark.ts';
+import type { PointShape } from '../schema/look.ts';
+import { tickPixels } from '../schema/looks.ts';
 import type { Scene, SceneTier } from '../scene/scene.ts';
 import type { Pen, Surface } from './surface.ts';
 
@@ -11,6 +13,10 @@ export interface Emphasis {
 
 const fullCircle = 2 * Math.PI;
 const measuredRadius = 3;
+/** How far the halo of an emphasised point reaches beyond it. */
+const halo = 6;
+/** A diamond is as large as a disc to the eye when its corners reach a little further. */
+const diamondReach = 1.25;
 
 /** Paints a scene: grid, axes, marks, reading line, labels, from back to front. */
 export function paint(scene: Scene, surface: Surface, emphasis: Emphasis = { entry: null }): void {
@@ -25,7 +31,7 @@ export function paint(scene: Scene, surface: Surface, emphasis: Emphasis = { ent
   if (scene.size.furniture) paintNumbers(scene, surface);
   paintReadingLine(scene, surface);
   for (const tier of scene.tiers) {
-    surface.clipped(grown(tier), () => tier.marks.forEach((mark) => paintPlace(mark, surface)));
+    surface.clipped(grown(tier), () => tier.marks.forEach((mark) => paintPlace(mark, surface, emphasis)));
     tier.marks.forEach((mark) => mark.kind === 'lens' && paintLens(mark, surface, emphasis));
     if (scene.size.furniture) tier.labels.forEach((label) => paintLabel(label, surface));
   }
@@ -42,7 +48,7 @@ function grown({ view: { frame } }: SceneTier) {
   };
 }
 
-function paintGrid({ xTicks, size }: Scene, { view, yTicks }: SceneTier, surface: Surface): void {
+function paintGrid({ xTicks, size, looks }: Scene, { view, yTicks }: SceneTier, surface: Surface): void {
   const { left, top, width, height } = view.frame;
   const vertical = (x: number) => (pen: Pen) => {
     pen.moveTo(x, top);
@@ -52,12 +58,13 @@ function paintGrid({ xTicks, size }: Scene, { view, yTicks }: SceneTier, surface
     pen.moveTo(left, y);
     pen.lineTo(left + width, y);
   };
-  if (size.furniture) {
+  if (size.furniture && looks.grid) {
     xTicks.forEach(({ value }) => surface.path(vertical(view.toX(value)), { stroke: 'rule', opacity: 0.75 }));
     yTicks.forEach(({ value }) =>
       surface.path(horizontal(view.toY(value)), { stroke: 'rule', opacity: 0.75 }),
     );
   }
+  if (!looks.axes) return;
   const axis = { stroke: 'quiet', width: size.furniture ? 1.25 : 1 } as const;
   surface.clipped(view.frame, () => {
     surface.path(horizontal(view.toY(0)), axis);
@@ -65,20 +72,21 @@ function paintGrid({ xTicks, size }: Scene, { view, yTicks }: SceneTier, surface
   });
 }
 
-function paintNumbers({ xTicks, xTitle, tiers }: Scene, surface: Surface): void {
-  const size = 13;
+function paintNumbers({ xTicks, tiers, looks }: Scene, surface: Surface): void {
+  if (!looks.numbers) return;
+  const { face, size: name } = looks.tickNumbers;
+  const size = tickPixels[name];
+  const style = { tone: 'quiet', size, face } as const;
   const last = tiers.at(-1)?.view;
   if (last) {
-    const y = last.frame.top + last.frame.height + 20;
+    const y = last.frame.top + last.frame.height + size + 7;
     xTicks.forEach(({ value, text }) =>
-      surface.text(text, last.toX(value), y, { tone: 'quiet', size, anchor: 'middle' }),
+      surface.text(text, last.toX(value), y, { ...style, anchor: 'middle' }),
     );
-    const middle = last.frame.left + last.frame.width / 2;
-    if (xTitle) surface.text(xTitle, middle, y + 20, { tone: 'ink', size: 14, anchor: 'middle' });
   }
   for (const { view, yTicks } of tiers) {
     yTicks.forEach(({ value, text }) =>
-      surface.text(text, view.frame.left - 10, view.toY(value) + 4.5, { tone: 'quiet', size, anchor: 'end' }),
+      surface.text(text, view.frame.left - 10, view.toY(value) + size * 0.35, { ...style, anchor: 'end' }),
     );
   }
 }
@@ -118,18 +126,16 @@ function paintMark(mark: Mark, surface: Surface, { entry }: Emphasis): void {
       surface.path(build, { stroke: mark.tone, width: 1.25 });
       return;
     }
-    case 'dots':
-      surface.path(
-        (pen) => {
-          for (let i = 0; i + 1 < mark.points.length; i += 2) {
-            const [x, y] = [mark.points[i] as number, mark.points[i + 1] as number];
-            pen.moveTo(x + measuredRadius, y);
-            pen.arc(x, y, measuredRadius, 0, fullCircle);
-          }
-        },
-        { fill: mark.tone },
-      );
+    case 'dots': {
+      const { shape = 'disc', size = measuredRadius, tone, points } = mark;
+      const build = (pen: Pen) => {
+        for (let i = 0; i + 1 < points.length; i += 2)
+          drawPoint(shape, points[i] as number, points[i + 1] as number, size, pen);
+      };
+      const isOpen = shape === 'ring' || shape === 'cross';
+      surface.path(build, isOpen ? { stroke: tone, width: 1.5 } : { fill: tone });
       return;
+    }
     case 'note':
       surface.text(mark.text, mark.x, mark.y, { tone: mark.tone, size: 13, anchor: mark.anchor });
       return;
@@ -160,20 +166,46 @@ function paintReadingLine({ readingX, tiers }: Scene, surface: Surface): void {
   );
 }
 
-function paintPlace(mark: Mark, surface: Surface): void {
+/** Radii of points that were given none, in pixels. */
+const radii = { point: 7, vertex: 6, dot: 5 } as const;
+
+function paintPlace(mark: Mark, surface: Surface, { entry }: Emphasis): void {
   if (mark.kind !== 'point' && mark.kind !== 'dot' && mark.kind !== 'vertex') return;
-  const radius = mark.kind === 'point' ? 7 : mark.kind === 'vertex' ? 6 : 5;
-  const circle = (pen: Pen) => {
-    pen.moveTo(mark.x + radius, mark.y);
-    pen.arc(mark.x, mark.y, radius, 0, fullCircle);
-  };
+  const { x, y, tone, size = radii[mark.kind] } = mark;
   // A point of the function itself is open, one that was put on it is filled.
-  const isVertex = mark.kind === 'vertex';
-  surface.path(circle, {
-    fill: isVertex ? 'sheet' : mark.tone,
-    stroke: isVertex ? mark.tone : 'sheet',
-    width: 2,
-  });
+  const shape = mark.shape ?? (mark.kind === 'vertex' ? 'ring' : 'disc');
+  const build = (pen: Pen) => drawPoint(shape, x, y, size, pen);
+  if ('entry' in mark && mark.entry === entry)
+    surface.path((pen) => drawPoint('disc', x, y, size + halo, pen), { fill: tone, opacity: 0.25 });
+  if (shape === 'cross') return surface.path(build, { stroke: tone, width: 2.5 });
+  const isOpen = shape === 'ring';
+  surface.path(build, { fill: isOpen ? 'sheet' : tone, stroke: isOpen ? tone : 'sheet', width: 2 });
+}
+
+function drawPoint(shape: PointShape, x: number, y: number, radius: number, pen: Pen): void {
+  switch (shape) {
+    case 'disc':
+    case 'ring':
+      pen.moveTo(x + radius, y);
+      pen.arc(x, y, radius, 0, fullCircle);
+      return;
+    case 'square':
+      pen.rect(x - radius, y - radius, 2 * radius, 2 * radius);
+      return;
+    case 'diamond':
+      pen.moveTo(x, y - radius * diamondReach);
+      pen.lineTo(x + radius * diamondReach, y);
+      pen.lineTo(x, y + radius * diamondReach);
+      pen.lineTo(x - radius * diamondReach, y);
+      pen.closePath();
+      return;
+    case 'cross':
+      pen.moveTo(x - radius, y - radius);
+      pen.lineTo(x + radius, y + radius);
+      pen.moveTo(x - radius, y + radius);
+      pen.lineTo(x + radius, y - radius);
+      return;
+  }
 }
 
 /** The lens lies over everything else; a thin line leads from its place to it. */
@@ -197,7 +229,7 @@ function paintLens(lens: MarkOf<'lens'>, surface: Surface, emphasis: Emphasis): 
   surface.path(circle, { fill: 'sheet' });
   surface.clippedToCircle(x, y, radius, () => {
     marks.forEach((mark) => paintMark(mark, surface, emphasis));
-    marks.forEach((mark) => paintPlace(mark, surface));
+    marks.forEach((mark) => paintPlace(mark, surface, emphasis));
   });
   surface.path(circle, { stroke: 'ink', width: lens.entry === emphasis.entry ? 3 : 2 });
   surface.text(text, x, y + radius - 12, { tone: 'quiet', size: 13, anchor: 'middle' });

@@ -21,6 +21,8 @@ export interface PathStyle {
 export interface TextStyle {
   readonly tone: Tone;
   readonly size: number;
+  /** The typeface: the interface's, unless it is the mathematics'. */
+  readonly face?: 'plain' | 'mathematics';
   readonly anchor: 'start' | 'middle' | 'end';
 }
 

@@ -26,9 +26,9 @@ export class SvgSurface implements Surface {
     );
   }
 
-  text(text: string, x: number, y: number, { tone, size, anchor }: TextStyle): void {
+  text(text: string, x: number, y: number, { tone, size, anchor, face }: TextStyle): void {
     this.pieces.push(
-      `<text x="${x.toFixed(digits)}" y="${y.toFixed(digits)}" font-size="${size}" font-family="sans-serif" ` +
+      `<text x="${x.toFixed(digits)}" y="${y.toFixed(digits)}" font-size="${size}" font-family="${face === 'mathematics' ? 'serif' : 'sans-serif'}" ` +
         `text-anchor="${anchor}" fill="${colourOf(tone, this.palette)}">${escaped(text)}</text>`,
     );
   }

@@ -49,7 +49,7 @@ function padded(decimal: string, places: number): string {
 }
 
 /** A true minus sign, never minus zero, and the decimal mark of the rule. */
-function typeset(digits: string, rule: RoundingRule): string {
+export function typeset(digits: string, rule: RoundingRule): string {
   const unsigned = digits.replace(/^[-−]/, '');
   const isZero = /^[0.]*$/.test(unsigned);
   const sign = /^[-−]/.test(digits) && !isZero ? '−' : '';

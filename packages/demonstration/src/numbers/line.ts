@@ -2,13 +2,27 @@ import { latexName, type KnownNumber } from '@yperkine/core';
 import { unitText, type Unit } from '../units/unit.ts';
 import { format, formatTidily, relation, type FormattedNumber, type RoundingRule } from './format.ts';
 
-/** A piece of a typeset line: LaTeX that stays as it is, or a live number put in as text. */
+/** A piece of a typeset line: LaTeX that stays as it is, a live number put in as text, or words. */
 export type Part =
-  { readonly kind: 'latex'; readonly latex: string } | { readonly kind: 'number'; readonly text: string };
+  | { readonly kind: 'latex'; readonly latex: string }
+  | {
+      readonly kind: 'number';
+      readonly text: string;
+      /** What is behind the text, where it can be opened to full digits and its exact form. */
+      readonly of?: { readonly number: KnownNumber; readonly form: string | null };
+    }
+  | { readonly kind: 'words'; readonly text: string };
 export type Line = readonly Part[];
 
 export const latex = (text: string): Part => ({ kind: 'latex', latex: text });
 export const live = (text: string): Part => ({ kind: 'number', text });
+/** A live number that can be opened. */
+export const liveNumber = (text: string, number: KnownNumber, form: string | null = null): Part => ({
+  kind: 'number',
+  text,
+  of: { number, form },
+});
+export const words = (text: string): Part => ({ kind: 'words', text });
 
 /** A unit behind a number, or nothing for a bare one. */
 export const unitPart = (unit: Unit): Part[] => (unit.size === 0 ? [] : [live(` ${unitText(unit)}`)]);
@@ -23,7 +37,7 @@ export const liveRelation = (isExact: boolean): Part => live(` ${relation(isExac
 export function equalsResult(number: KnownNumber, rule: RoundingRule, form: string | null = null): Part[] {
   const { text, isExact } = format(number, rule);
   const before = form !== null && !isExact ? live(` = ${form} ≈ `) : liveRelation(isExact);
-  return [before, live(text)];
+  return [before, liveNumber(text, number, form)];
 }
 
 export interface LineEquation {
@@ -51,8 +65,8 @@ export function lineEquation(
   const constant = hasIntercept ? (hasSlope ? signed(c.text) : c.text) : '';
   const line: Part[] = [latex('y'), liveRelation(isExact)];
   // An empty coefficient keeps its place, so that the parts around it stay what they are.
-  if (hasSlope) line.push(live(coefficient), latex(latexName(variable)));
-  if (constant !== '') line.push(live(constant));
+  if (hasSlope) line.push(liveNumber(coefficient, slope), latex(latexName(variable)));
+  if (constant !== '') line.push(liveNumber(constant, intercept));
   const text = `y ${relation(isExact)} ${hasSlope ? coefficient + variable : ''}${constant}`;
   return { line, text };
 }
@@ -64,7 +78,7 @@ const signed = (text: string): string => (text.startsWith('−') ? ` − ${text.
 /** A line as plain text, for labels and tests. */
 export function plainText(line: Line): string {
   return line
-    .map((part) => (part.kind === 'number' ? part.text : part.latex))
+    .map((part) => (part.kind === 'latex' ? part.latex : part.text))
     .join('')
     .replace(/ +/g, ' ')
     .trim();

@@ -212,5 +212,6 @@ export const isShown = ({ visibilities }: Resolution, id: Id): boolean =>
 
 /** How an entry is headed in the working. */
 export function headOfEntry({ entry, outcome }: Resolved): Head {
-  return kindOf(entry).head(entry, outcome.ok ? outcome.result : undefined);
+  const head = kindOf(entry).head(entry, outcome.ok ? outcome.result : undefined);
+  return entry.look.tone === null ? head : { ...head, tone: entry.look.tone };
 }

@@ -3,7 +3,7 @@ import type { Edit } from '../changes/change.ts';
 import { windowEdits } from '../changes/windows.ts';
 import type { Resolution } from '../resolve/resolve.ts';
 import type { Document, Id } from '../schema/document.ts';
-import { curvesIn } from './scene.ts';
+import { curvesIn } from './titles.ts';
 
 export type FitScope = 'both' | 'height';
 

@@ -1,4 +1,4 @@
-import { inOrder, type Document, type Id } from '../schema/document.ts';
+import { inOrder, tickPixels, titlePixels, type Document, type Id, type Looks } from '../schema/document.ts';
 import type { Frame } from './view.ts';
 
 export interface SceneSize {
@@ -21,15 +21,39 @@ export const furniture = { left: 54, right: 18, title: 34, xNumbers: 30, xTitle:
 /** The first tier is this much taller than each one under it. */
 const firstTierWeight = 1.7;
 
+interface Room {
+  readonly left: number;
+  readonly right: number;
+  /** Over each tier. */
+  readonly title: number;
+  /** Under the last one. */
+  readonly xNumbers: number;
+  readonly xTitle: number;
+}
+const noRoom: Room = { left: 0, right: 0, title: 0, xNumbers: 0, xTitle: 0 };
+
+/** What titles and numbers of the chosen sizes take up. */
+function roomFor({ titles, tickNumbers, numbers }: Looks, hasXTitle: boolean): Room {
+  const titleGrowth = Math.max(0, titlePixels[titles.size] - titlePixels.medium);
+  const tickGrowth = Math.max(0, tickPixels[tickNumbers.size] - tickPixels.medium);
+  return {
+    left: numbers ? furniture.left + 3 * tickGrowth : furniture.right,
+    right: furniture.right,
+    title: furniture.title + titleGrowth,
+    xNumbers: numbers ? furniture.xNumbers + tickGrowth : furniture.right / 2,
+    xTitle: hasXTitle ? furniture.xTitle + titleGrowth : 0,
+  };
+}
+
 /** The frames of the tiers from top to bottom; all have the same left and right. A title of the x-axis takes a line of its own. */
 export function layOut(document: Document, size: SceneSize, hasXTitle = false): TierFrame[] {
   const tiers = inOrder(document.tiers);
-  const room = size.furniture ? furniture : { left: 0, right: 0, title: 0, xNumbers: 0, xTitle: 0 };
+  const room = size.furniture ? roomFor(document.looks, hasXTitle) : noRoom;
   const weights = tiers.map((_, i) => (i === 0 ? firstTierWeight : 1));
   const total = weights.reduce((sum, weight) => sum + weight, 0);
   const available = Math.max(
     tiers.length,
-    size.height - room.xNumbers - (hasXTitle ? room.xTitle : 0) - tiers.length * room.title,
+    size.height - room.xNumbers - room.xTitle - tiers.length * room.title,
   );
   const left = room.left;
   const width = Math.max(1, size.width - room.left - room.right);

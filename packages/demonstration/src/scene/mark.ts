@@ -1,5 +1,13 @@
 import type { Id } from '../schema/document.ts';
+import type { PointShape } from '../schema/look.ts';
 import type { Tone } from './tone.ts';
+
+/** How a point is drawn, where its kind does not say. */
+interface PointLook {
+  readonly shape?: PointShape;
+  /** Its radius in pixels. */
+  readonly size?: number;
+}
 
 /** Something to draw, in pixels of the scene and in colour roles; it knows nothing of canvases. */
 export type Mark =
@@ -25,7 +33,7 @@ export type Mark =
     }
   | { readonly kind: 'polygon'; readonly entry: Id; readonly points: readonly number[]; readonly tone: Tone }
   /** A point that is dragged by its parameter. */
-  | {
+  | (PointLook & {
       readonly kind: 'point';
       readonly entry: Id;
       readonly x: number;
@@ -36,16 +44,16 @@ export type Mark =
       readonly offset?: number;
       /** −1 where x moves against the parameter. */
       readonly sign?: number;
-    }
+    })
   /** A point that a function goes through: dragged in both directions. */
-  | {
+  | (PointLook & {
       readonly kind: 'vertex';
       readonly entry: Id;
       readonly index: number;
       readonly x: number;
       readonly y: number;
       readonly tone: Tone;
-    }
+    })
   /** A round magnifier over a corner of the tier, with what is seen in it. */
   | {
       readonly kind: 'lens';
@@ -60,9 +68,9 @@ export type Mark =
       readonly marks: readonly Mark[];
     }
   /** A place on a curve that is read, not dragged. */
-  | { readonly kind: 'dot'; readonly x: number; readonly y: number; readonly tone: Tone }
+  | (PointLook & { readonly kind: 'dot'; readonly x: number; readonly y: number; readonly tone: Tone })
   /** Measured places, as x₀ y₀ x₁ y₁ …; small, since there are many. */
-  | { readonly kind: 'dots'; readonly points: readonly number[]; readonly tone: Tone }
+  | (PointLook & { readonly kind: 'dots'; readonly points: readonly number[]; readonly tone: Tone })
   /** A text in a box of its own near a place; the scene finds where it covers nothing. */
   | {
       readonly kind: 'label';

@@ -30,6 +30,29 @@ export function nearestCurve(scene: Scene, x: number, y: number, tolerance: numb
   return best;
 }
 
+/** How near the pointer has to be to a point or a straight line, in pixels. */
+const pointReach = 11;
+const lineReach = 6;
+
+/** The entry whose point or straight line lies under a pixel; points come first, then what lies on top. */
+export function entryAt(scene: Scene, x: number, y: number): Id | null {
+  const tier = scene.tiers.find(
+    ({ view: { frame } }) => y >= frame.top - 9 && y <= frame.top + frame.height + 9,
+  );
+  const marks = [...(tier?.marks ?? [])].reverse();
+  const point = marks.find(
+    (mark) =>
+      (mark.kind === 'point' || mark.kind === 'vertex') && Math.hypot(mark.x - x, mark.y - y) <= pointReach,
+  );
+  const found =
+    point ??
+    marks.find(
+      (mark) =>
+        mark.kind === 'line' && distanceToSegment(x, y, mark.x0, mark.y0, mark.x1, mark.y1) <= lineReach,
+    );
+  return found && 'entry' in found ? found.entry : null;
+}
+
 /** Distance to the drawn curve, and its height straight above or below the pixel. */
 function nearestInRuns(runs: readonly Float64Array[], x: number, y: number) {
   let distance = Infinity;

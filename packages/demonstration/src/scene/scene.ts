@@ -1,27 +1,31 @@
-import { evaluateAt, knownNumber, latexFunction, latexName, type Range } from '@yperkine/core';
+import { evaluateAt, knownNumber, type Range } from '@yperkine/core';
 import { kindOf } from '../entries/anyKind.ts';
-import { primed, type CurveResult } from '../entries/curve.ts';
+import { primed } from '../entries/curve.ts';
 import { format } from '../numbers/format.ts';
-import { curveOf, isShown, parameterOf, type Resolution, type Resolved } from '../resolve/resolve.ts';
-import { placeOfStudy, type Document, type Id } from '../schema/document.ts';
+import {
+  curveOf,
+  headOfEntry,
+  isShown,
+  parameterOf,
+  resultsOf,
+  type Resolution,
+  type Resolved,
+} from '../resolve/resolve.ts';
+import { placeOfStudy, tickPixels, type Document, type Id, type Looks } from '../schema/document.ts';
 import type { Stage } from '../stage/stage.ts';
-import { unitText, type Unit } from '../units/unit.ts';
+import { handlesOf, isFixed, verticesOf, type Handle, type VertexHandle } from './handles.ts';
 import { placeLabels, type PlacedLabel } from './labels.ts';
 import { layOut, type SceneSize } from './layout.ts';
-import type { Mark, MarkOf } from './mark.ts';
+import type { Mark } from './mark.ts';
+import { styled, type LabelTexts } from './styled.ts';
 import { ticksOf, type Tick } from './ticks.ts';
-import { toneOf, type Tone } from './tone.ts';
-import { TierView } from './view.ts';
+import { curvesIn, keyOf, titleOf, xTitleOf, type KeyLine, type TierTitle } from './titles.ts';
+import { TierView, type Frame } from './view.ts';
 
 /** More numbers than this along a height are noise. */
 const mostYTicks = 10;
-
-export interface TierTitle {
-  /** Every curve of the tier, each in its own tone. */
-  readonly names: readonly { readonly latex: string; readonly tone: Tone }[];
-  /** What the tier shows, in words. */
-  readonly words: string;
-}
+/** Pixels that a number along x takes, at the usual size. */
+const xTickRoom = 70;
 
 export interface SceneTier {
   readonly id: Id;
@@ -30,37 +34,14 @@ export interface SceneTier {
   readonly yTicks: readonly Tick[];
   readonly marks: readonly Mark[];
   readonly labels: readonly PlacedLabel[];
-}
-
-/** A point that can be dragged; its parameter moves with it. */
-export interface Handle {
-  readonly key: string;
-  readonly tier: Id;
-  readonly entry: Id;
-  readonly parameter: Id;
-  readonly x: number;
-  readonly y: number;
-  readonly tone: Tone;
-  readonly isVisible: boolean;
-  /** The parameter's value is (x − offset)·sign. */
-  readonly offset: number;
-  readonly sign: number;
-}
-
-/** A point of a function through points; it is dragged in both directions. */
-export interface VertexHandle {
-  readonly key: string;
-  readonly tier: Id;
-  readonly entry: Id;
-  readonly index: number;
-  readonly x: number;
-  readonly y: number;
-  readonly isVisible: boolean;
+  /** Which line is which, where a key is wanted. */
+  readonly key: readonly KeyLine[];
 }
 
 /** What there is to draw: a pure function of document, stage and size. */
 export interface Scene {
   readonly size: SceneSize;
+  readonly looks: Looks;
   readonly x: Range;
   readonly xTicks: readonly Tick[];
   /** The title of the x-axis; empty where the variable says enough. */
@@ -100,19 +81,25 @@ export function buildScene(input: SceneInput, previous?: Scene): Scene {
   const x = shownX(document, stage);
   const memory = new Map<string, { from: Resolved; view: TierView; marks: readonly Mark[] }>();
   const markedAgain: Id[] = [];
+  const { looks } = document;
   const xTitle = xTitleOf(document, input.resolution);
   const tiers = layOut(document, size, xTitle !== '').map(({ id, frame }) => {
-    const next = new TierView(id, frame, x, shownY(document, stage, id), input.resolution.rule, size.density);
+    const y = shownY(document, stage, id);
+    const scaled = looks.sameScale ? sameScale(x, y, frame) : y;
+    const next = new TierView(id, frame, x, scaled, input.resolution.rule, size.density);
     const view = reusedView(next, previous);
     const marks = marksOf(input.resolution, view, previous?.memory, memory, markedAgain);
     const all = [...marks, ...readingMarks(input, view, marks)];
     return sceneTier(input, view, all);
   });
-  const xRoom = (tiers[0]?.view.frame.width ?? size.width) / 70;
+  const { piScale, decimalMark } = looks;
+  const tickSize = tickPixels[looks.tickNumbers.size] / tickPixels.medium;
+  const xRoom = (tiers[0]?.view.frame.width ?? size.width) / (xTickRoom * tickSize);
   return {
     size,
+    looks,
     x,
-    xTicks: ticksOf(x, document.xTicks, xRoom),
+    xTicks: ticksOf(x, { spacing: document.xTicks, piScale, decimalMark }, xRoom),
     xTitle,
     tiers,
     readingX: readingPixel(input, tiers[0]?.view),
@@ -121,6 +108,13 @@ export function buildScene(input: SceneInput, previous?: Scene): Scene {
     markedAgain,
     memory,
   };
+}
+
+/** The window of heights with as many pixels a unit as along x, around the same middle. */
+function sameScale(x: Range, y: Range, { width, height }: Frame): Range {
+  const half = ((x.to - x.from) * height) / width / 2;
+  const middle = (y.from + y.to) / 2;
+  return { from: middle - half, to: middle + half };
 }
 
 function reusedView(next: TierView, previous: Scene | undefined): TierView {
@@ -135,19 +129,43 @@ function marksOf(
   memory: Map<string, { from: Resolved; view: TierView; marks: readonly Mark[] }>,
   markedAgain: Id[],
 ): Mark[] {
-  const all: Mark[] = [];
+  const layers = new Map<number, Mark[]>();
   for (const resolved of resolution.entries.values()) {
     const { id, entry, outcome } = resolved;
     if (!outcome.ok || !isShown(resolution, id)) continue;
     const key = `${view.id} ${id}`;
     const known = remembered?.get(key);
     const isSame = known?.from === resolved && known.view === view;
-    const marks = isSame ? known.marks : kindOf(entry).marks(id, entry, outcome.result, view);
+    const marks = isSame ? known.marks : lookedMarks(resolution, resolved, outcome.result, view);
     if (!isSame && marks.length > 0) markedAgain.push(id);
     memory.set(key, { from: resolved, view, marks });
-    all.push(...marks);
+    const { layer } = entry.look;
+    layers.set(layer, [...(layers.get(layer) ?? []), ...marks]);
   }
-  return all;
+  return [...layers].sort(([a], [b]) => a - b).flatMap(([, marks]) => marks);
+}
+
+/** The marks of an entry in the look that it was given. */
+function lookedMarks(
+  resolution: Resolution,
+  resolved: Resolved,
+  result: unknown,
+  view: TierView,
+): readonly Mark[] {
+  const { id, entry } = resolved;
+  const marks = kindOf(entry).marks(id, entry, result, view);
+  return styled(marks, entry.look, () => labelTexts(resolution, resolved), view.frame);
+}
+
+/** What a label of an entry can say: its name, and the first number that came out of it. */
+function labelTexts(resolution: Resolution, resolved: Resolved): LabelTexts {
+  const curve = curveOf(resolution, resolved.id);
+  const name = curve
+    ? `${primed(curve.name, curve.order)}(${curve.variable})`
+    : headOfEntry(resolved).heading;
+  const [first] = resultsOf(resolution, resolved.id);
+  const value = first ? `${first.label} ${format(first.number, resolution.rule).text}` : name;
+  return { name, value };
 }
 
 function sceneTier({ document, resolution }: SceneInput, view: TierView, marks: readonly Mark[]): SceneTier {
@@ -157,44 +175,13 @@ function sceneTier({ document, resolution }: SceneInput, view: TierView, marks: 
     title: titleOf(curvesIn(resolution, view.id), document.tiers[view.id]?.title ?? ''),
     yTicks: ticksOf(
       view.y,
-      document.tiers[view.id]?.yTicks ?? null,
+      { spacing: document.tiers[view.id]?.yTicks ?? null, decimalMark: document.looks.decimalMark },
       Math.min(mostYTicks, view.frame.height / 44),
     ),
+    key: document.looks.key === 'none' ? [] : keyOf(resolution, marks),
     marks,
     labels: placeLabels(marks, view.frame),
   };
-}
-
-/** The curves that are drawn in a tier, in the order of the working. */
-export function curvesIn(resolution: Resolution, tier: Id): { id: Id; curve: CurveResult }[] {
-  return [...resolution.entries.values()]
-    .filter(({ id }) => isShown(resolution, id))
-    .map(({ id }) => ({ id, curve: curveOf(resolution, id) }))
-    .filter((found): found is { id: Id; curve: CurveResult } => found.curve?.tier === tier);
-}
-
-/** "t in min", or the typed title with the unit; nothing where there is neither. */
-function xTitleOf({ xTitle }: Document, resolution: Resolution): string {
-  const { entries, xUnit } = resolution;
-  const typed = xTitle.trim();
-  if (typed === '' && xUnit.size === 0) return '';
-  const curves = [...entries.keys()].map((id) => curveOf(resolution, id));
-  return inUnit(typed || (curves.find((curve) => curve !== undefined)?.variable ?? 'x'), xUnit);
-}
-
-const inUnit = (words: string, unit: Unit): string =>
-  [words, unit.size === 0 ? '' : `in ${unitText(unit)}`].filter((part) => part !== '').join(' ');
-
-function titleOf(curves: readonly { curve: CurveResult }[], typed: string): TierTitle | null {
-  const curve = curves[0]?.curve;
-  if (!curve) return null;
-  const names = curves.map(({ curve: { name, order, family, variable } }) => ({
-    latex: `${latexFunction(name, order)}(${latexName(variable)})`,
-    tone: toneOf(order, family),
-  }));
-  const isOne = curves.length === 1 && curve.order > 0;
-  const usual = isOne ? `slope of ${primed(curve.name, curve.order - 1)}` : '';
-  return { names, words: inUnit(typed.trim() || usual, curve.unit) };
 }
 
 function valueHere({ resolution, here }: SceneInput): number | null {
@@ -217,59 +204,13 @@ function readingMarks(input: SceneInput, view: TierView, marks: readonly Mark[])
   const x = valueHere(input);
   if (pixel === null || x === null) return [];
   const hasLabel = marks.some((mark) => mark.kind === 'label' && Math.abs(mark.x - pixel) < 0.5);
-  return curvesIn(input.resolution, view.id).flatMap(({ curve }): Mark[] => {
+  return curvesIn(input.resolution, view.id).flatMap(({ curve, tone }): Mark[] => {
     const y = evaluateAt(curve.program, x, curve.parameters);
     if (!Number.isFinite(y)) return [];
-    const place = { x: pixel, y: view.toY(y), tone: toneOf(curve.order, curve.family) };
+    const place = { x: pixel, y: view.toY(y), tone };
     const dot: Mark = { kind: 'dot', ...place };
     const isDragged = marks.some((mark) => mark.kind === 'point' && Math.abs(mark.y - place.y) < 0.5);
     const label: Mark = { kind: 'label', ...place, text: format(knownNumber(y), view.rule).text };
     return [...(isDragged ? [] : [dot]), ...(hasLabel && isDragged ? [] : [label])];
   });
-}
-
-const isInside = ({ frame: { left, top, width, height } }: TierView, x: number, y: number): boolean =>
-  x >= left - 1 && x <= left + width + 1 && y >= top - 1 && y <= top + height + 1;
-
-function verticesOf({ id, view, marks }: SceneTier): VertexHandle[] {
-  const vertices = marks.filter((mark): mark is MarkOf<'vertex'> => mark.kind === 'vertex');
-  return vertices.map(({ entry, index, x, y }) => ({
-    key: `${id} ${entry} vertex ${index}`,
-    tier: id,
-    entry,
-    index,
-    x,
-    y,
-    isVisible: isInside(view, x, y),
-  }));
-}
-
-/** A point that nothing moves is drawn, but cannot be taken hold of. */
-function isFixed({ entries }: Document, parameter: Id): boolean {
-  const entry = entries[parameter];
-  return entry?.kind === 'parameter' && entry.moves === 'fixed';
-}
-
-/** One handle for points that lie on one another. */
-function handlesOf({ id, view, marks }: SceneTier): Handle[] {
-  const points = marks.filter((mark): mark is MarkOf<'point'> => mark.kind === 'point');
-  const handles = new Map<string, Handle>();
-  for (const { entry, parameter, x, y, tone, offset = 0, sign = 1 } of points) {
-    const key = `${id} ${parameter} ${Math.round(y)} ${sign}`;
-    const isVisible = isInside(view, x, y);
-    if (!handles.has(key))
-      handles.set(key, {
-        key: `${id} ${entry} ${parameter} ${sign}`,
-        tier: id,
-        entry,
-        parameter,
-        x,
-        y,
-        tone,
-        isVisible,
-        offset,
-        sign,
-      });
-  }
-  return [...handles.values()];
 }

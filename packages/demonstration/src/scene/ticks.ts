@@ -1,4 +1,4 @@
-import type { Range } from '@yperkine/core';
+import { rational, type Range, type Rational } from '@yperkine/core';
 import { tickIncrement, ticks as niceTicks } from 'd3-array';
 
 export interface Tick {
@@ -15,17 +15,71 @@ export function roundStep({ from, to }: Range, count: number): number {
   return increment < 0 ? -1 / increment : increment;
 }
 
+/** How an axis is numbered. */
+export interface Numbering {
+  /** The typed distance of ticks, or null for round distances; on a scale of π in multiples of it. */
+  readonly spacing: number | null;
+  readonly decimalMark?: '.' | ',';
+  readonly piScale?: boolean;
+}
+
 /**
  * The ticks of an axis.
- * @param spacing the typed distance of ticks, or null for round distances
  * @param room how many ticks there is room for
  */
-export function ticksOf(range: Range, spacing: number | null, room: number): Tick[] {
+export function ticksOf(range: Range, numbering: Numbering, room: number): Tick[] {
+  const { spacing, decimalMark = '.', piScale = false } = numbering;
   const count = Math.max(2, Math.floor(room));
+  if (piScale) return piTicks(range, spacing, count);
   const isTyped = spacing !== null && (range.to - range.from) / spacing <= mostTicks;
   const values = isTyped ? multiples(range, spacing) : niceTicks(range.from, range.to, count);
   const step = isTyped ? spacing : stepOf(range, count);
-  return values.map((value) => ({ value, text: tickText(value, step) }));
+  return values.map((value) => ({ value, text: tickText(value, step).replace('.', decimalMark) }));
+}
+
+/** Parts of π that a tick may be a multiple of, as numerator and denominator. */
+const piSteps = [
+  [1, 12],
+  [1, 6],
+  [1, 4],
+  [1, 3],
+  [1, 2],
+  [1, 1],
+  [2, 1],
+  [4, 1],
+  [5, 1],
+] as const;
+
+/** Ticks at multiples of a part of π; a window too wide or too narrow for them has round multiples. */
+function piTicks({ from, to }: Range, spacing: number | null, count: number): Tick[] {
+  const inPi = { from: from / Math.PI, to: to / Math.PI };
+  const isTyped = spacing !== null && (inPi.to - inPi.from) / spacing <= mostTicks;
+  const fits = piSteps.find(([p, q]) => ((inPi.to - inPi.from) * q) / p <= count);
+  const isFine = fits === piSteps[0] && (inPi.to - inPi.from) * 12 < 2;
+  const step = isTyped ? spacing : fits && !isFine ? fits[0] / fits[1] : stepOf(inPi, count);
+  const first = Math.ceil(inPi.from / step - 1e-9);
+  const last = Math.floor(inPi.to / step + 1e-9);
+  const size = fraction(step);
+  return Array.from({ length: Math.max(0, last - first + 1) }, (_, i) => {
+    const multiple = rational.multiply(rational.rational(first + i), size);
+    return { value: rational.toNumber(multiple) * Math.PI, text: piText(multiple) };
+  });
+}
+
+/** The step as a fraction: a twelfth is one of twelve, any other a decimal. */
+function fraction(step: number): Rational {
+  const twelfths = step * 12;
+  return Math.abs(twelfths - Math.round(twelfths)) < 1e-9
+    ? rational.rational(Math.round(twelfths), 12)
+    : (rational.parseDecimal(String(Number(step.toPrecision(12))).toUpperCase()) ?? rational.one);
+}
+
+function piText(multiple: Rational): string {
+  const { numerator, denominator } = multiple;
+  if (numerator === 0n) return '0';
+  const size = numerator < 0n ? -numerator : numerator;
+  const sign = numerator < 0n ? '−' : '';
+  return `${sign}${size === 1n ? '' : String(size)}π${denominator === 1n ? '' : `/${String(denominator)}`}`;
 }
 
 function stepOf({ from, to }: Range, count: number): number {

@@ -10,13 +10,16 @@ const toneSchema = z
     message: 'neither a colour role nor #rrggbb',
   }) as unknown as z.ZodType<Tone>;
 
+const pointShapes = ['disc', 'ring', 'square', 'diamond', 'cross'] as const;
+export type PointShape = (typeof pointShapes)[number];
+
 /** How the marks of an entry look; null leaves it to the kind of entry and the order of its function. */
 export const lookSchema = z.strictObject({
   tone: toneSchema.nullable(),
   line: z.enum(['whole', 'dashed', 'dotted']).nullable(),
   /** Width of lines in pixels. */
   weight: finite.min(0.5).max(12).nullable(),
-  point: z.enum(['disc', 'ring', 'square', 'diamond', 'cross']).nullable(),
+  point: z.enum(pointShapes).nullable(),
   /** Radius of points in pixels. */
   size: finite.min(2).max(20).nullable(),
   label: z.enum(['none', 'name', 'value', 'text']).nullable(),

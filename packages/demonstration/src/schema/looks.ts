@@ -19,8 +19,8 @@ export const looksSchema = z.strictObject({
   piScale: z.boolean(),
   /** One unit takes as many pixels upward as along x. */
   sameScale: z.boolean(),
-  /** A list that says which line is which. */
-  key: z.boolean(),
+  /** The corner of each tier in which a list says which line is which. */
+  key: z.enum(['none', 'topRight', 'topLeft', 'bottomRight', 'bottomLeft']),
   decimalMark: z.enum(['.', ',']),
   titles: typeSchema,
   tickNumbers: typeSchema,
@@ -34,7 +34,7 @@ export const usualLooks: Looks = {
   numbers: true,
   piScale: false,
   sameScale: false,
-  key: false,
+  key: 'none',
   decimalMark: '.',
   titles: { face: 'plain', size: 'medium' },
   tickNumbers: { face: 'plain', size: 'medium' },

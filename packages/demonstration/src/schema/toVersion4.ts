@@ -35,7 +35,7 @@ export const toVersion4: Migration = (document) => ({
     numbers: true,
     piScale: false,
     sameScale: false,
-    key: false,
+    key: 'none',
     decimalMark: '.',
     titles: { face: 'plain', size: 'medium' },
     tickNumbers: { face: 'plain', size: 'medium' },

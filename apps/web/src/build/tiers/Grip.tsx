@@ -1,7 +1,11 @@
+import type { Id } from '@yperkine/demonstration';
 import type { HTMLAttributes, KeyboardEvent, PointerEvent } from 'react';
+import { useWorkbench } from '../../state/context.ts';
 
 interface GripProps extends HTMLAttributes<HTMLDivElement> {
   readonly name: string;
+  /** The entry that stands out while the grip is pointed at or has the focus. */
+  readonly entry: Id;
   readonly title: string;
   readonly onBegin: (event: PointerEvent<HTMLDivElement>) => void;
   readonly onMove: (event: PointerEvent<HTMLDivElement>) => void;
@@ -14,7 +18,10 @@ interface GripProps extends HTMLAttributes<HTMLDivElement> {
  * The painter moves it and writes its values; React renders it once. A press begins a drag by the main button
  * alone, keys with a modifier stay the browser's, and the graph beneath hears nothing of either.
  */
-export function Grip({ name, onBegin, onMove, onEnd, onPress, className = '', ...rest }: GripProps) {
+export function Grip({ name, entry, onBegin, onMove, onEnd, onPress, className = '', ...rest }: GripProps) {
+  const workbench = useWorkbench();
+  const emphasise = () => workbench.emphasise(entry);
+  const leave = () => workbench.emphasise(null);
   const begin = (event: PointerEvent<HTMLDivElement>) => {
     if (event.button !== 0) return;
     event.stopPropagation();
@@ -40,6 +47,10 @@ export function Grip({ name, onBegin, onMove, onEnd, onPress, className = '', ..
       aria-label={name}
       aria-valuenow={0}
       className={`absolute -top-[22px] -left-[22px] size-11 touch-none rounded-full outline-offset-[-8px] ${className}`}
+      onPointerEnter={emphasise}
+      onPointerLeave={leave}
+      onFocus={emphasise}
+      onBlur={leave}
       onPointerDown={begin}
       onPointerMove={drag}
       onPointerUp={end}

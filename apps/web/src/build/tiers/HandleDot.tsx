@@ -16,7 +16,7 @@ import { Grip } from './Grip.tsx';
 import type { Painter } from './painter.ts';
 
 interface HandleDotProps {
-  readonly handle: Pick<Handle, 'key' | 'tier' | 'parameter' | 'sign'>;
+  readonly handle: Pick<Handle, 'key' | 'tier' | 'entry' | 'parameter' | 'sign'>;
   readonly name: string;
   readonly painter: () => Painter | null;
 }
@@ -128,6 +128,7 @@ export const HandleDot = memo(function HandleDot({ handle, name, painter }: Hand
       title="Drag along the curve; hold Shift to pass round values freely"
       data-handle={handle.key}
       className="cursor-grab active:cursor-grabbing data-caught:shadow-[inset_0_0_0_3px_var(--here)]"
+      entry={handle.entry}
       onBegin={begin}
       onMove={drag}
       onEnd={end}

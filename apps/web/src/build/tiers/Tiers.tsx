@@ -4,33 +4,26 @@ import {
   type NearCurve,
   type ParameterResult,
   type Scene,
-  type TierTitle,
   type VertexHandle,
 } from '@yperkine/demonstration';
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { Typeset } from '../../parts/Typeset.tsx';
 import { useWorkbench } from '../../state/context.ts';
 import type { Workbench } from '../../state/workbench.ts';
-import { paletteOf, useTheme } from '../../theme/theme.ts';
+import { paletteOf, shownTheme, useShownTheme } from '../../theme/theme.ts';
 import { CurveMenu, type Picked } from './CurveMenu.tsx';
 import { addVertex } from './addVertex.ts';
 import { Gestures } from './gestures.ts';
 import { HandleDot } from './HandleDot.tsx';
 import { Painter } from './painter.ts';
+import { furnitureOf, TierFurniture, type Furniture } from './TierFurniture.tsx';
 import { VertexDot } from './VertexDot.tsx';
 import { VertexMenu, type PickedVertex } from './VertexMenu.tsx';
 import { WindowTools } from './WindowPanel.tsx';
 
-/** What React draws over the canvas; it changes only when a tier or a handle comes, goes or moves to another place. */
-interface Furniture {
-  readonly titles: readonly {
-    readonly id: string;
-    readonly top: number;
-    readonly left: number;
-    readonly title: TierTitle;
-  }[];
+/** What can be taken hold of over the canvas; it changes only when a handle comes, goes or moves to another place. */
+interface Grips {
   readonly handles: readonly {
-    readonly handle: Pick<Handle, 'key' | 'tier' | 'parameter' | 'sign'>;
+    readonly handle: Pick<Handle, 'key' | 'tier' | 'entry' | 'parameter' | 'sign'>;
     readonly name: string;
   }[];
   readonly vertices: readonly {
@@ -39,33 +32,41 @@ interface Furniture {
   }[];
 }
 
+interface Overlay {
+  readonly furniture: Furniture | null;
+  readonly grips: Grips;
+}
+
 /** The stack of graphs that share the x-axis: a canvas with a thin layer of handles over it. */
 export function Tiers() {
   const workbench = useWorkbench();
-  const theme = useTheme(({ name }) => name);
+  const theme = useShownTheme();
   const host = useRef<HTMLDivElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
   const ghost = useRef<HTMLDivElement>(null);
   const caught = useRef<HTMLDivElement>(null);
   const painter = useRef<Painter | null>(null);
-  const [furniture, setFurniture] = useState<Furniture>({ titles: [], handles: [], vertices: [] });
+  const [{ furniture, grips }, setOverlay] = useState<Overlay>({
+    furniture: null,
+    grips: { handles: [], vertices: [] },
+  });
   const [picked, setPicked] = useState<Picked | null>(null);
   const [vertex, setVertex] = useState<PickedVertex | null>(null);
   const [width, setWidth] = useState(0);
 
   useEffect(() => {
     const element = host.current as HTMLDivElement;
-    let furnitureKey = '';
+    let overlayKey = '';
     const painting = new Painter(
       canvas.current as HTMLCanvasElement,
       workbench,
-      paletteOf(useTheme.getState().name),
+      paletteOf(shownTheme()),
       (scene) => {
-        const next = furnitureOf(scene, workbench);
+        const next = { furniture: furnitureOf(scene), grips: gripsOf(scene, workbench) };
         const key = JSON.stringify(next);
-        if (key !== furnitureKey) {
-          furnitureKey = key;
-          setFurniture(next);
+        if (key !== overlayKey) {
+          overlayKey = key;
+          setOverlay(next);
         }
         moveHandles(element, scene, workbench);
         moveVertices(element, scene);
@@ -79,12 +80,9 @@ export function Tiers() {
       setWidth(element.clientWidth);
     });
     observer.observe(element);
-    const near = (found: NearCurve | null) => {
-      workbench.emphasise(found?.entry ?? null);
-      moveGhost(ghost.current, found);
-    };
     const gestures = new Gestures(element, workbench, () => painting.scene, {
-      onNear: near,
+      onNear: (found) => moveGhost(ghost.current, found),
+      onHover: (entry) => workbench.emphasise(entry),
       onPick: (found) => setPicked(pickedAt(painting.scene, found)),
       onDouble: (found) => {
         if (addVertex(workbench, painting.scene, found)) setPicked(null);
@@ -110,7 +108,7 @@ export function Tiers() {
     if (!scene || !host.current) return;
     moveHandles(host.current, scene, workbench);
     moveVertices(host.current, scene);
-  }, [furniture, workbench]);
+  }, [grips, workbench]);
 
   const closeMenu = useCallback(() => {
     setPicked(null);
@@ -127,20 +125,7 @@ export function Tiers() {
         className="absolute inset-0 touch-none outline-offset-[-3px] select-none"
       >
         <canvas ref={canvas} aria-hidden className="absolute inset-0 size-full" />
-        {furniture.titles.map(({ id, top, left, title }) => (
-          <div
-            key={id}
-            className="pointer-events-none absolute flex items-baseline gap-2.5"
-            style={{ top: top - 31, left }}
-          >
-            {title.names.map(({ latex, tone }) => (
-              <span key={latex} className="text-lg" style={{ color: `var(--${tone})` }}>
-                <Typeset latex={latex} />
-              </span>
-            ))}
-            <span className="text-sm text-quiet">{title.words}</span>
-          </div>
-        ))}
+        {furniture && <TierFurniture furniture={furniture} />}
         <div
           ref={ghost}
           data-testid="ghost"
@@ -153,10 +138,10 @@ export function Tiers() {
           hidden
           className="pointer-events-none absolute top-0 left-0 rounded-md bg-here px-1.5 text-sm font-semibold text-[#1d2433]"
         />
-        {furniture.handles.map(({ handle, name }) => (
+        {grips.handles.map(({ handle, name }) => (
           <HandleDot key={handle.key} handle={handle} name={name} painter={() => painter.current} />
         ))}
-        {furniture.vertices.map(({ handle, name }) => (
+        {grips.vertices.map(({ handle, name }) => (
           <VertexDot
             key={handle.key}
             handle={handle}
@@ -173,19 +158,16 @@ export function Tiers() {
   );
 }
 
-function furnitureOf(scene: Scene, workbench: Workbench): Furniture {
-  const titles = scene.tiers.flatMap(({ id, view, title }) =>
-    title ? [{ id, top: Math.round(view.frame.top), left: view.frame.left, title }] : [],
-  );
+function gripsOf(scene: Scene, workbench: Workbench): Grips {
   const handles = scene.handles.map(({ key, tier, parameter, entry, sign }) => ({
-    handle: { key, tier, parameter, sign },
+    handle: { key, tier, entry, parameter, sign },
     name: handleName(workbench, entry, parameter),
   }));
   const vertices = scene.vertices.map(({ key, tier, entry, index }) => ({
     handle: { key, tier, entry, index },
     name: `Point ${index + 1} that ${curveOf(workbench.current(), entry)?.name ?? 'the function'} goes through`,
   }));
-  return { titles, handles, vertices };
+  return { handles, vertices };
 }
 
 function handleName(workbench: Workbench, entry: string, parameter: string): string {

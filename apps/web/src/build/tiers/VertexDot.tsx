@@ -132,6 +132,7 @@ export const VertexDot = memo(function VertexDot({ handle, name, painter, onMenu
       title="Drag, or move with the arrow keys; a click offers to remove the point"
       data-vertex={handle.key}
       className="cursor-move"
+      entry={handle.entry}
       onBegin={begin}
       onMove={drag}
       onEnd={end}

@@ -18,6 +18,7 @@ import { TextField } from '../../parts/TextField.tsx';
 import { NumberField } from '../../parts/NumberField.tsx';
 import { fit } from '../../state/actions.ts';
 import { useWorkbench, useWorkbenchState } from '../../state/context.ts';
+import { LooksForm } from './LooksPanel.tsx';
 
 /** Low, like the row of titles; on a touch screen as tall as a finger is broad. */
 const tool =
@@ -45,6 +46,17 @@ export function WindowTools() {
           className="card z-30 max-h-[80dvh]! w-96 max-w-[94vw] overflow-y-auto p-4"
         >
           <WindowForm />
+        </PopoverPanel>
+      </Popover>
+      <Popover>
+        <PopoverButton title="Background, grid, numbers, rounding" className={tool}>
+          Looks
+        </PopoverButton>
+        <PopoverPanel
+          anchor={{ to: 'bottom end', gap: 6 }}
+          className="card z-30 max-h-[80dvh]! w-96 max-w-[94vw] overflow-y-auto p-4"
+        >
+          <LooksForm />
         </PopoverPanel>
       </Popover>
     </div>
@@ -123,7 +135,7 @@ function WindowForm() {
           onCommit={(v) => setRange(axis, { ...range, to: Number(v) })}
         />
         <NumberField
-          label="Ticks every"
+          label={axis === 'x' && document.looks.piScale ? 'Ticks every … π' : 'Ticks every'}
           value={ticks === null ? '' : limitText(ticks)}
           emptyMeans="automatic"
           onCommit={(v) => setTicks(axis, v)}

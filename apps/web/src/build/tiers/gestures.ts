@@ -1,10 +1,12 @@
 import type { Range } from '@yperkine/core';
 import {
   catchOn,
+  entryAt,
   isDrawable,
   nearestCurve,
   panned,
   zoomed,
+  type Id,
   type NearCurve,
   type Scene,
   type SceneTier,
@@ -14,6 +16,8 @@ import type { Workbench } from '../../state/workbench.ts';
 export interface GestureEvents {
   /** The pointer is near a curve, or no longer near one. */
   readonly onNear: (near: NearCurve | null) => void;
+  /** The entry whose mark the pointer is on, or none. */
+  readonly onHover: (entry: Id | null) => void;
   /** A curve was clicked or tapped. */
   readonly onPick: (near: NearCurve) => void;
   /** A curve was clicked twice in a row. */
@@ -68,7 +72,7 @@ export class Gestures {
     element.addEventListener('pointermove', (event) => this.move(event), { signal });
     element.addEventListener('pointerup', (event) => this.up(event), { signal });
     element.addEventListener('pointercancel', (event) => this.up(event), { signal });
-    element.addEventListener('pointerleave', () => this.events.onNear(null), { signal });
+    element.addEventListener('pointerleave', () => this.leave(), { signal });
     element.addEventListener('dblclick', (event) => this.double(event), { signal });
     element.addEventListener('wheel', (event) => this.wheel(event), { signal, passive: false });
     element.addEventListener('keydown', (event) => this.key(event), { signal });
@@ -76,6 +80,11 @@ export class Gestures {
       stop.abort();
       this.settleWheel();
     };
+  }
+
+  private leave(): void {
+    this.events.onNear(null);
+    this.events.onHover(null);
   }
 
   private double(event: MouseEvent): void {
@@ -90,10 +99,11 @@ export class Gestures {
     return { x: event.clientX - left, y: event.clientY - top };
   }
 
-  /** Handles and menus lie over the graph and look after themselves. */
+  /** Handles, menus, keys and notes lie over the graph and look after themselves. */
   private isOnControl(event: Event): boolean {
     return (
-      event.target instanceof Element && event.target.closest('[role="slider"], [role="dialog"]') !== null
+      event.target instanceof Element &&
+      event.target.closest('[role="slider"], [role="dialog"], [data-over-graph]') !== null
     );
   }
 
@@ -131,7 +141,11 @@ export class Gestures {
     if (this.pinch) return this.movePinch();
     if (this.drag) return this.moveDrag(this.drag, spot);
     if (event.pointerType === 'touch') return;
-    this.events.onNear(this.isOnControl(event) ? null : this.nearAt(spot, event));
+    if (this.isOnControl(event)) return this.events.onNear(null);
+    const near = this.nearAt(spot, event);
+    const scene = this.scene();
+    this.events.onNear(near);
+    this.events.onHover((scene && entryAt(scene, spot.x, spot.y)) ?? near?.entry ?? null);
   }
 
   private nearAt(spot: Spot, event: PointerEvent): NearCurve | null {

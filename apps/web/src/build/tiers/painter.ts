@@ -2,6 +2,7 @@ import { buildScene, CanvasSurface, paint, type Palette, type Scene } from '@ype
 import type { Workbench } from '../../state/workbench.ts';
 
 const fontFamily = "'Source Sans 3 Variable', sans-serif";
+const mathematicsFamily = 'KaTeX_Main, serif';
 
 /** Paints the scene of a workbench on a canvas, once a frame at most and without React. */
 export class Painter {
@@ -51,7 +52,9 @@ export class Painter {
     const { context } = this;
     context.setTransform(density, 0, 0, density, 0, 0);
     context.clearRect(0, 0, width, height);
-    paint(this.scene, new CanvasSurface(context, this.palette, fontFamily), { entry: emphasis });
+    paint(this.scene, new CanvasSurface(context, this.palette, fontFamily, mathematicsFamily), {
+      entry: emphasis,
+    });
     this.onScene(this.scene);
   }
 

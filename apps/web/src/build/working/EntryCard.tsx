@@ -20,6 +20,7 @@ import { useShallow } from 'zustand/shallow';
 import { ActionMenu, type MenuAction } from '../../parts/ActionMenu.tsx';
 import { FormulaLine } from '../../parts/Typeset.tsx';
 import { setMoves } from '../../state/parameters.ts';
+import { LookFields } from './LookFields.tsx';
 import { ResultNames } from './ResultNames.tsx';
 import { ShownWhen, useAbsence } from './ShownWhen.tsx';
 import { PlaceField } from './PlaceField.tsx';
@@ -31,6 +32,7 @@ import { studyCards } from '../studies/table.ts';
 import { GivenFormula } from './GivenFormula.tsx';
 import { Problem } from './Problem.tsx';
 import { ResultTable } from './ResultTable.tsx';
+import { cssColour } from '../../theme/colour.ts';
 
 /** One entry of the working: its statement, its result in typeset mathematics, its sentence. */
 export function EntryCard({ id }: { id: Id }) {
@@ -55,6 +57,8 @@ function CardFrame({ id, head: { heading, tone }, absence, actions, children }: 
       aria-label={heading}
       onPointerEnter={({ pointerType }) => pointerType === 'mouse' && workbench.emphasise(id)}
       onPointerLeave={() => workbench.emphasise(null)}
+      onFocus={() => workbench.emphasise(id)}
+      onBlur={() => workbench.emphasise(null)}
       className={clsx(
         'relative border-b border-rule py-3.5 pr-3 pl-5 transition-colors',
         isEmphasised && 'bg-here/8 before:absolute before:inset-y-0 before:left-0 before:w-1 before:bg-here',
@@ -64,7 +68,7 @@ function CardFrame({ id, head: { heading, tone }, absence, actions, children }: 
         <span
           aria-hidden
           className="size-2.5 shrink-0 rounded-full"
-          style={{ background: `var(--${tone})` }}
+          style={{ background: cssColour(tone) }}
         />
         <h2 className="flex-1 font-semibold text-quiet">{heading}</h2>
         {absence !== null && (
@@ -84,7 +88,7 @@ function Lines({ lines, tone }: { lines: readonly Line[]; tone: Tone }) {
     <div
       key={i}
       className="overflow-x-auto overflow-y-hidden py-1.5 text-[1.06rem]"
-      style={i === 0 ? { color: `var(--${tone})` } : undefined}
+      style={i === 0 ? { color: cssColour(tone) } : undefined}
     >
       <FormulaLine line={line} />
     </div>
@@ -103,7 +107,7 @@ function useHead(id: Id): Head | null {
 }
 
 /** A part of a card that is opened from its menu. */
-type Asked = 'names' | 'condition';
+type Asked = 'names' | 'condition' | 'look';
 
 /** What the menu of any entry offers, beside what its kind adds. */
 function actionsFor(workbench: Workbench, id: Id, entry: Entry, ask: (part: Asked) => void): MenuAction[] {
@@ -122,6 +126,7 @@ function actionsFor(workbench: Workbench, id: Id, entry: Entry, ask: (part: Aske
       label: entry.hidden ? 'Show on the graph' : 'Hide on the graph',
       run: () => setField(workbench, id, 'hidden', !entry.hidden),
     },
+    { label: 'Look …', run: () => ask('look') },
     { label: 'Shown when …', run: () => ask('condition') },
     { label: 'Delete', run: () => removeEntry(workbench, id), isDangerous: true },
   ];
@@ -172,6 +177,7 @@ function Card({ id, entry }: { id: Id; entry: Entry }) {
       <PlaceField study={id} />
       <ResultNames id={id} entry={entry} isOpen={asked === 'names'} />
       <ShownWhen id={id} entry={entry} isOpen={asked === 'condition'} />
+      {asked === 'look' && <LookFields id={id} entry={entry} onClose={() => setAsked(null)} />}
       {Controls && <Controls id={id} entry={entry} />}
     </CardFrame>
   );
@@ -185,18 +191,22 @@ function GivenBody({ id, entry }: { id: Id; entry: EntryOf<'function' | 'value' 
   if (isOpen) return <GivenFormula id={id} entry={entry} problem={problem} />;
   return (
     <>
-      <button
-        type="button"
-        aria-label={`Change the formula ${entry.text}`}
-        onClick={() => workbench.openEntry(id)}
-        className="block w-full rounded-lg text-left hover:bg-hover"
-      >
-        {outcome?.ok ? (
-          <Lines lines={(outcome.result as StudyResult).lines} tone="ink" />
-        ) : (
-          <span className="block py-1 text-[1.06rem]">{entry.text}</span>
-        )}
-      </button>
+      <div className="relative">
+        <button
+          type="button"
+          aria-label={`Change the formula ${entry.text}`}
+          onClick={() => workbench.openEntry(id)}
+          className="absolute inset-0 rounded-lg hover:bg-hover"
+        />
+        {/* The line lies over its button and lets it through, but for numbers that can be opened. */}
+        <div className="pointer-events-none relative [&_button]:pointer-events-auto">
+          {outcome?.ok ? (
+            <Lines lines={(outcome.result as StudyResult).lines} tone="ink" />
+          ) : (
+            <span className="block py-1 text-[1.06rem]">{entry.text}</span>
+          )}
+        </div>
+      </div>
       {outcome?.ok && <Sentence text={(outcome.result as StudyResult).sentence} />}
       {problem && <Unresolved problem={problem} />}
     </>

@@ -1,5 +1,6 @@
 import type { StudyTable, Tone } from '@yperkine/demonstration';
 import clsx from 'clsx';
+import { cssColour } from '../../theme/colour.ts';
 
 /** The table of a study: numbers under one another, the row that they lead to in the study's tone. */
 export function ResultTable({ table, tone }: { table: StudyTable; tone: Tone }) {
@@ -19,7 +20,7 @@ export function ResultTable({ table, tone }: { table: StudyTable; tone: Tone }) 
           {table.rows.map(({ cells, isGoal = false, isDoubtful = false }, i) => (
             <tr
               key={i}
-              style={isGoal ? { color: `var(--${table.goalTone ?? tone})` } : undefined}
+              style={isGoal ? { color: cssColour(table.goalTone ?? tone) } : undefined}
               className={clsx(isGoal && 'font-semibold', isDoubtful && 'text-quiet italic')}
             >
               {cells.map((cell, column) => (

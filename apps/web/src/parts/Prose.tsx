@@ -1,0 +1,15 @@
+import { prosePieces } from '@yperkine/demonstration';
+import { useWorkbench } from '../state/context.ts';
+import { Typeset } from './Typeset.tsx';
+
+/** A short text in which $…$ is typeset mathematics. */
+export function Prose({ text }: { text: string }) {
+  const { directory } = useWorkbench().current();
+  return prosePieces(text, directory).map((piece, i) =>
+    piece.kind === 'mathematics' ? (
+      <Typeset key={i} latex={piece.latex} />
+    ) : (
+      <span key={i}>{piece.kind === 'words' ? piece.text : `{${piece.text}}`}</span>
+    ),
+  );
+}
