@@ -40,7 +40,7 @@ export { readPoints, writePoints } from './entries/throughPoints/pointList.ts';
 export { entryKinds } from './entries/table.ts';
 export { kindOf, makeEntry } from './entries/anyKind.ts';
 export { primed, type CurveResult } from './entries/curve.ts';
-export type { Head, NameableResult } from './entries/kind.ts';
+export type { Head, NameableResult, Spot } from './entries/kind.ts';
 export type { StudyResult, StudyTable } from './entries/study.ts';
 export type { ParameterEntry, ParameterResult, Repeat } from './entries/parameter/parameter.ts';
 export type { PointResult } from './entries/point/point.ts';
@@ -51,6 +51,7 @@ export type { TangentResult } from './entries/tangent/tangent.ts';
 export {
   curveOf,
   headOfEntry,
+  placesOf,
   isShown,
   parameterOf,
   resolve,
@@ -61,9 +62,15 @@ export {
 export * from './resolve/revealConditions.ts';
 export { conditionOf, type Visibility } from './resolve/visibility.ts';
 export type { RevealEntry, RevealResult } from './entries/reveal/reveal.ts';
+export type { MarkerResult } from './entries/marker/marker.ts';
+export type { NoteEntry, NoteResult } from './entries/note/note.ts';
+export type { ReadoutEntry, ReadoutResult } from './entries/readout/readout.ts';
+export type { StatementEntry, StatementResult } from './entries/statement/statement.ts';
+export { mostTrials, type TrialsResult } from './entries/trials/trials.ts';
 export type { HeadingEntry } from './entries/heading/heading.ts';
 export * from './stage/stage.ts';
 export * from './stage/motion.ts';
+export * from './stage/trails.ts';
 export * from './stage/catch.ts';
 export * from './stage/slider.ts';
 export * from './stage/followed.ts';

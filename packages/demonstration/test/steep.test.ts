@@ -295,6 +295,9 @@ describe('every kind of entry', () => {
       value: '1',
       from: '0',
       to: '1',
+      x: '1',
+      y: '1',
+      place: 'point',
     };
     for (const [name, kind] of Object.entries(entryKinds)) {
       const shape = Object.keys((kind.schema as unknown as { shape: Record<string, unknown> }).shape);

@@ -12,7 +12,7 @@ const isPressable = (target: EventTarget | null): boolean =>
   target instanceof HTMLElement &&
   target.closest('button, a, select, [role="radio"], [role="menuitem"], [role="dialog"]') !== null;
 
-/** Keys that work everywhere in the build view: Space plays, Ctrl+Z and Ctrl+Shift+Z go back and forth. */
+/** Keys that work everywhere in the build view: Space plays, Backspace clears the trails, Ctrl+Z and Ctrl+Shift+Z go back and forth. */
 export function listenToKeys(workbench: Workbench): () => void {
   const press = (event: KeyboardEvent) => {
     if (isTyping(event.target)) return;
@@ -24,6 +24,9 @@ export function listenToKeys(workbench: Workbench): () => void {
     } else if (isCommand && event.key.toLowerCase() === 'y') {
       event.preventDefault();
       workbench.redo();
+    } else if (event.key === 'Backspace' && !isCommand) {
+      event.preventDefault();
+      workbench.clearTrails();
     } else if (event.key === ' ' && !isCommand && !isPressable(event.target)) {
       event.preventDefault();
       playHere(workbench);

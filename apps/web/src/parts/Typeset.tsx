@@ -13,10 +13,16 @@ export const Typeset = memo(function Typeset({ latex }: { latex: string }) {
   return <span ref={element} />;
 });
 
+interface FormulaLineProps {
+  readonly line: Line;
+  /** Whether it runs on as text does, with its words broken where the line ends. */
+  readonly isProse?: boolean;
+}
+
 /** A typeset line with live numbers: the formula stays, only the numbers' text changes. */
-export function FormulaLine({ line }: { line: Line }) {
+export function FormulaLine({ line, isProse = false }: FormulaLineProps) {
   return (
-    <span className="inline-flex flex-wrap items-baseline">
+    <span className={isProse ? undefined : 'inline-flex flex-wrap items-baseline'}>
       {line.map((part, i) =>
         part.kind === 'latex' ? (
           <Typeset key={i} latex={part.latex} />

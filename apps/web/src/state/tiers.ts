@@ -33,6 +33,14 @@ export function otherTiers(workbench: Workbench, id: Id): TierChoice[] {
   });
 }
 
+/** What a tier is called: its first curve, else its title. */
+export function nameOfTier(workbench: Workbench, tier: Id): string {
+  const [first] = curvesIn(workbench.current(), tier);
+  return first
+    ? primed(first.curve.name, first.curve.order)
+    : (workbench.state.document.tiers[tier]?.title ?? tier);
+}
+
 const tierOf = (entry: Entry | undefined): Id | null => (entry && 'tier' in entry ? entry.tier : null);
 
 const isShared = (workbench: Workbench, id: Id, tier: Id): boolean =>

@@ -15,7 +15,10 @@ import {
   resolve,
   runOf,
   seal,
+  shownX,
+  shownY,
   slidersOf,
+  Trails,
   undo,
   withValue,
   withoutValue,
@@ -35,6 +38,8 @@ import {
 import { nanoid } from 'nanoid';
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import { Frames } from './frames.ts';
+import { Halting } from './halting.ts';
+import { recordsAfter, type Records } from './records.ts';
 import type { Saver, SaveState } from './saver.ts';
 
 /** A parameter that moves by itself. */
@@ -60,6 +65,8 @@ export interface WorkbenchState {
   /** What moves by itself just now: several parameters may at once. */
   readonly playing: Readonly<Record<Id, Playing>>;
   readonly caught: CaughtPlace | null;
+  /** The least and greatest values so far of the numbers that are shown large. */
+  readonly records: Records;
   /** The entry that the pointer or the focus is on. */
   readonly emphasis: Id | null;
   /** The entry whose formula is open in place. */
@@ -79,6 +86,9 @@ export interface WorkbenchState {
 export class Workbench {
   readonly store: StoreApi<WorkbenchState>;
   readonly frames: Frames;
+  /** What moving points have left behind. */
+  readonly trails = new Trails();
+  private readonly halting = new Halting();
   private saver: Saver | null = null;
   private theirs: readonly Change[] = [];
   /** The windows that a secant asked for in the last frame. */
@@ -99,6 +109,7 @@ export class Workbench {
       here: hereOf(document),
       playing: {},
       caught: null,
+      records: {},
       emphasis: null,
       open: null,
       choosing: null,
@@ -112,6 +123,7 @@ export class Workbench {
       this.advance(time);
       this.follow();
       this.workOut();
+      this.observe(time);
     });
   }
 
@@ -184,8 +196,20 @@ export class Workbench {
   /** Ends every motion and everything that is shown beside the document, together with a change. */
   reset(edits: readonly Edit[]): void {
     this.stop();
-    this.set({ stage: emptyStage, caught: null });
+    this.trails.clear();
+    this.set({ stage: emptyStage, caught: null, records: {} });
     this.change(edits);
+  }
+
+  /** Takes away what moving points have left behind. */
+  clearTrails(): void {
+    this.trails.clear();
+    this.frames.request();
+  }
+
+  /** Lets the least and greatest values so far of a number begin anew. */
+  forgetRecord(id: Id): void {
+    this.set({ records: without(this.state.records, id) });
   }
 
   private travel({ change, history }: { change: Change; history: History }): void {
@@ -290,6 +314,7 @@ export class Workbench {
   /** Moves a parameter through a run of its own. */
   playRun(parameter: Id, wanted: Run): void {
     const run = this.wantsCalm() ? calmed(wanted) : wanted;
+    this.halting.reset();
     this.set({ playing: { ...this.state.playing, [parameter]: { run, since: null } } });
   }
 
@@ -320,15 +345,39 @@ export class Workbench {
   }
 
   private advance(time: number): void {
-    let { playing, stage } = this.state;
+    let { playing } = this.state;
     if (Object.keys(playing).length === 0) return;
+    const stage = this.stageAt(time);
     for (const [parameter, { run, since: begun }] of Object.entries(playing)) {
       const since = begun ?? time;
-      const { value, isOver } = positionOf(run, (time - since) / 1000);
-      stage = withValue(stage, parameter, value);
+      const { isOver } = positionOf(run, (time - since) / 1000);
       playing = isOver ? without(playing, parameter) : { ...playing, [parameter]: { run, since } };
     }
     this.set({ stage, playing });
+  }
+
+  /** The stage with everything that plays at its place at a time. */
+  private stageAt(time: number): Stage {
+    let { stage } = this.state;
+    for (const [parameter, { run, since }] of Object.entries(this.state.playing)) {
+      stage = withValue(stage, parameter, positionOf(run, (time - (since ?? time)) / 1000).value);
+    }
+    return stage;
+  }
+
+  /** What a frame leaves behind: marks of moving points, new records, and the end of a motion at one of them. */
+  private observe(time: number): void {
+    const { document, stage, resolution, playing } = this.state;
+    this.trails.record(resolution, {
+      x: shownX(document, stage),
+      y: (tier) => shownY(document, stage, tier),
+    });
+    const records = recordsAfter(this.state.records, resolution);
+    if (records !== this.state.records) this.store.setState({ records });
+    if (Object.keys(playing).length === 0) return;
+    const at = (moment: number): Resolution => resolve(document, this.stageAt(moment), resolution);
+    const turned = this.halting.watch(time, resolution, at);
+    if (turned !== null) this.set({ stage: this.stageAt(turned), playing: {} });
   }
 
   saveStateIs(saveState: SaveState): void {

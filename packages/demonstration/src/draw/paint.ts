@@ -93,7 +93,8 @@ function paintNumbers({ xTicks, tiers, looks }: Scene, surface: Surface): void {
 
 function paintMark(mark: Mark, surface: Surface, { entry }: Emphasis): void {
   switch (mark.kind) {
-    case 'curve': {
+    case 'curve':
+    case 'track': {
       const isEmphasised = mark.entry === entry;
       const build = (pen: Pen) => mark.runs.forEach((run) => drawRun(run, pen));
       if (isEmphasised) surface.path(build, { stroke: mark.tone, width: mark.weight + 7, opacity: 0.22 });

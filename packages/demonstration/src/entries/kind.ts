@@ -9,6 +9,7 @@ import type { Id } from '../schema/fields.ts';
 import type { CurveResult } from './curve.ts';
 import type { Outcome } from './outcome.ts';
 import type { Unit } from '../units/unit.ts';
+import type { StudyResult } from './study.ts';
 import type { ParameterResult } from './parameter/parameter.ts';
 
 /** What an entry may look at while it is worked out: everything else is none of its business. */
@@ -28,6 +29,8 @@ export interface WorkContext {
   unit(name: string): Unit | undefined;
   /** A curve that this entry depends on, whatever kind of entry draws it. */
   curve(id: Id): CurveResult | undefined;
+  /** What an entry that this one depends on says. */
+  said(id: Id): Said | undefined;
 }
 
 /** A number among what came out of an entry, which can be given a name. */
@@ -38,6 +41,22 @@ export interface NameableResult {
   readonly label: string;
   readonly number: KnownNumber;
   readonly unit: Unit;
+}
+
+/** A point of an entry, which may leave a trail. */
+export interface Spot {
+  /** Which one it is, in the stored form. */
+  readonly key: string;
+  /** What it is called: "the point", "the second point". */
+  readonly label: string;
+  readonly x: number;
+  readonly y: number;
+  readonly tier: Id;
+}
+
+/** What an entry says: its heading, its typeset lines and its sentence. */
+export interface Said extends StudyResult {
+  readonly heading: string;
 }
 
 /** How an entry is headed in the working. */
@@ -82,4 +101,6 @@ export interface EntryKind<E, R> {
   results?(result: R, xUnit: Unit): readonly NameableResult[];
   /** The curve that it draws, for kinds that draw one. */
   curve?(result: R): CurveResult;
+  /** Its points, which may leave a trail. */
+  places?(result: R, entry: E): readonly Spot[];
 }

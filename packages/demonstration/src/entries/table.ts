@@ -14,6 +14,12 @@ import { secantKind } from './secant/secant.ts';
 import { slopeEqualsKind } from './slopeEquals/slopeEquals.ts';
 import { tangentKind } from './tangent/tangent.ts';
 import { throughPointsKind } from './throughPoints/throughPoints.ts';
+import { noteKind } from './note/note.ts';
+import { statementKind } from './statement/statement.ts';
+import { readoutKind } from './readout/readout.ts';
+import { markerKind } from './marker/marker.ts';
+import { trailKind } from './trail/trail.ts';
+import { trialsKind } from './trials/trials.ts';
 import { valueKind } from './value/value.ts';
 import { valueTableKind } from './valueTable/valueTable.ts';
 
@@ -37,4 +43,10 @@ export const entryKinds = {
   reveal: revealKind,
   secant: secantKind,
   slopeEquals: slopeEqualsKind,
+  note: noteKind,
+  statement: statementKind,
+  readout: readoutKind,
+  marker: markerKind,
+  trail: trailKind,
+  trials: trialsKind,
 } as const;

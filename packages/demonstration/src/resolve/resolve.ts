@@ -1,7 +1,8 @@
 import type { KnownNumber } from '@yperkine/core';
 import { kindOf } from '../entries/anyKind.ts';
 import type { CurveResult } from '../entries/curve.ts';
-import type { EntryKind, Head, NameableResult, WorkContext } from '../entries/kind.ts';
+import type { EntryKind, Head, NameableResult, Spot, Said, WorkContext } from '../entries/kind.ts';
+import type { StudyResult } from '../entries/study.ts';
 import { failed, type Outcome } from '../entries/outcome.ts';
 import type { ParameterResult } from '../entries/parameter/parameter.ts';
 import type { RoundingRule } from '../numbers/format.ts';
@@ -166,6 +167,7 @@ class Resolver {
       number: (name) => (this.isOfResult(name) ? this.named(name)?.number : numberIn(this.holderOf(name))),
       unit: (name) => (this.isOfResult(name) ? this.named(name)?.unit : unitIn(this.holderOf(name))),
       curve: (of) => curveIn(this.done.get(of)),
+      said: (of) => saidBy(this.done.get(of)),
     };
   }
 }
@@ -194,6 +196,12 @@ function unitIn(resolved: Resolved | undefined): Unit | undefined {
   return unit?.(resolved.outcome.result) ?? curve?.(resolved.outcome.result).unit;
 }
 
+function saidBy(resolved: Resolved | undefined): Said | undefined {
+  if (!resolved?.outcome.ok) return undefined;
+  const { lines = [], sentence = '' } = resolved.outcome.result as Partial<StudyResult>;
+  return { heading: headOfEntry(resolved).heading, lines, sentence };
+}
+
 function curveIn(resolved: Resolved | undefined): CurveResult | undefined {
   return resolved?.outcome.ok ? kindOf(resolved.entry).curve?.(resolved.outcome.result) : undefined;
 }
@@ -205,6 +213,14 @@ export const parameterOf = (resolution: Resolution, id: Id): ParameterResult | u
 /** The curve that an entry draws, if it draws one and could be worked out. */
 export const curveOf = (resolution: Resolution, id: Id): CurveResult | undefined =>
   curveIn(resolution.entries.get(id));
+
+/** The points of an entry, which may leave a trail. */
+export function placesOf({ entries }: Resolution, id: Id): readonly Spot[] {
+  const resolved = entries.get(id);
+  return resolved?.outcome.ok
+    ? (kindOf(resolved.entry).places?.(resolved.outcome.result, resolved.entry) ?? [])
+    : [];
+}
 
 /** Whether an entry's marks are on the graphs just now. */
 export const isShown = ({ visibilities }: Resolution, id: Id): boolean =>

@@ -123,7 +123,8 @@ function obstaclesOf(mark: Mark): readonly number[] {
 
 function pointsOf(mark: Mark): number[] {
   switch (mark.kind) {
-    case 'curve': {
+    case 'curve':
+    case 'track': {
       const points: number[] = [];
       for (const run of mark.runs) addThinned(run, points);
       return points;

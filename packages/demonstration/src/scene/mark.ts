@@ -68,7 +68,23 @@ export type Mark =
       readonly marks: readonly Mark[];
     }
   /** A place on a curve that is read, not dragged. */
-  | (PointLook & { readonly kind: 'dot'; readonly x: number; readonly y: number; readonly tone: Tone })
+  | (PointLook & {
+      readonly kind: 'dot';
+      /** The entry that it stands for, where it is more than a reading. */
+      readonly entry?: Id;
+      readonly x: number;
+      readonly y: number;
+      readonly tone: Tone;
+    })
+  /** The line that a moving point has left: it is no curve of a function and cannot be picked. */
+  | {
+      readonly kind: 'track';
+      readonly entry: Id;
+      readonly runs: readonly Float64Array[];
+      readonly tone: Tone;
+      readonly dash: readonly number[];
+      readonly weight: number;
+    }
   /** Measured places, as x₀ y₀ x₁ y₁ …; small, since there are many. */
   | (PointLook & { readonly kind: 'dots'; readonly points: readonly number[]; readonly tone: Tone })
   /** A text in a box of its own near a place; the scene finds where it covers nothing. */

@@ -11,8 +11,16 @@ import {
   type Resolution,
   type Resolved,
 } from '../resolve/resolve.ts';
-import { placeOfStudy, tickPixels, type Document, type Id, type Looks } from '../schema/document.ts';
+import {
+  placeOfStudy,
+  tickPixels,
+  type Document,
+  type EntryOf,
+  type Id,
+  type Looks,
+} from '../schema/document.ts';
 import type { Stage } from '../stage/stage.ts';
+import type { Trails } from '../stage/trails.ts';
 import { handlesOf, isFixed, verticesOf, type Handle, type VertexHandle } from './handles.ts';
 import { placeLabels, type PlacedLabel } from './labels.ts';
 import { layOut, type SceneSize } from './layout.ts';
@@ -20,6 +28,7 @@ import type { Mark } from './mark.ts';
 import { styled, type LabelTexts } from './styled.ts';
 import { ticksOf, type Tick } from './ticks.ts';
 import { curvesIn, keyOf, titleOf, xTitleOf, type KeyLine, type TierTitle } from './titles.ts';
+import { trailMarks } from './trailMark.ts';
 import { TierView, type Frame } from './view.ts';
 
 /** More numbers than this along a height are noise. */
@@ -57,10 +66,14 @@ export interface Scene {
 }
 
 /** Marks of each entry in each tier with what they were made from. */
-type MarkMemory = ReadonlyMap<
-  string,
-  { readonly from: Resolved; readonly view: TierView; readonly marks: readonly Mark[] }
->;
+interface Remembered {
+  readonly from: Resolved;
+  readonly view: TierView;
+  /** What a trail was drawn from beside its entry; 0 for any other entry. */
+  readonly version: number;
+  readonly marks: readonly Mark[];
+}
+type MarkMemory = ReadonlyMap<string, Remembered>;
 
 export interface SceneInput {
   readonly document: Document;
@@ -69,6 +82,8 @@ export interface SceneInput {
   readonly size: SceneSize;
   /** The parameter that the reading line stands at; null for none. */
   readonly here: Id | null;
+  /** What moving points have left behind. */
+  readonly trails?: Trails;
 }
 
 /** The window along x and the windows of the tiers as the stage shows them. */
@@ -79,7 +94,7 @@ export const shownY = (document: Document, stage: Stage, tier: Id): Range =>
 export function buildScene(input: SceneInput, previous?: Scene): Scene {
   const { document, stage, size } = input;
   const x = shownX(document, stage);
-  const memory = new Map<string, { from: Resolved; view: TierView; marks: readonly Mark[] }>();
+  const memory = new Map<string, Remembered>();
   const markedAgain: Id[] = [];
   const { looks } = document;
   const xTitle = xTitleOf(document, input.resolution);
@@ -88,7 +103,7 @@ export function buildScene(input: SceneInput, previous?: Scene): Scene {
     const scaled = looks.sameScale ? sameScale(x, y, frame) : y;
     const next = new TierView(id, frame, x, scaled, input.resolution.rule, size.density);
     const view = reusedView(next, previous);
-    const marks = marksOf(input.resolution, view, previous?.memory, memory, markedAgain);
+    const marks = marksOf(input, view, previous?.memory, memory, markedAgain);
     const all = [...marks, ...readingMarks(input, view, marks)];
     return sceneTier(input, view, all);
   });
@@ -123,22 +138,24 @@ function reusedView(next: TierView, previous: Scene | undefined): TierView {
 }
 
 function marksOf(
-  resolution: Resolution,
+  input: SceneInput,
   view: TierView,
   remembered: MarkMemory | undefined,
-  memory: Map<string, { from: Resolved; view: TierView; marks: readonly Mark[] }>,
+  memory: Map<string, Remembered>,
   markedAgain: Id[],
 ): Mark[] {
+  const { resolution, trails } = input;
   const layers = new Map<number, Mark[]>();
   for (const resolved of resolution.entries.values()) {
     const { id, entry, outcome } = resolved;
     if (!outcome.ok || !isShown(resolution, id)) continue;
+    const version = entry.kind === 'trail' ? versionOf(entry, resolution, trails) : 0;
     const key = `${view.id} ${id}`;
     const known = remembered?.get(key);
-    const isSame = known?.from === resolved && known.view === view;
-    const marks = isSame ? known.marks : lookedMarks(resolution, resolved, outcome.result, view);
+    const isSame = known?.from === resolved && known.view === view && known.version === version;
+    const marks = isSame ? known.marks : lookedMarks(input, resolved, outcome.result, view);
     if (!isSame && marks.length > 0) markedAgain.push(id);
-    memory.set(key, { from: resolved, view, marks });
+    memory.set(key, { from: resolved, view, version, marks });
     const { layer } = entry.look;
     layers.set(layer, [...(layers.get(layer) ?? []), ...marks]);
   }
@@ -147,14 +164,37 @@ function marksOf(
 
 /** The marks of an entry in the look that it was given. */
 function lookedMarks(
-  resolution: Resolution,
+  { resolution, trails }: SceneInput,
   resolved: Resolved,
   result: unknown,
   view: TierView,
 ): readonly Mark[] {
   const { id, entry } = resolved;
-  const marks = kindOf(entry).marks(id, entry, result, view);
+  const marks =
+    entry.kind === 'trail'
+      ? marksOfTrail(id, entry, resolution, trails, view)
+      : kindOf(entry).marks(id, entry, result, view);
   return styled(marks, entry.look, () => labelTexts(resolution, resolved), view.frame);
+}
+
+/** Changes with the marks of all trails, and when a reveal takes the point away or brings it back. */
+const versionOf = (
+  { of }: EntryOf<'trail'>,
+  { visibilities }: Resolution,
+  trails: Trails | undefined,
+): number => 2 * (trails?.version ?? 0) + (visibilities.get(of)?.isRevealed ? 1 : 0);
+
+/** A trail outlives the moment of its point, but not the reveal that keeps its point away. */
+function marksOfTrail(
+  id: Id,
+  entry: EntryOf<'trail'>,
+  { entries, visibilities }: Resolution,
+  trails: Trails | undefined,
+  view: TierView,
+): readonly Mark[] {
+  const source = entries.get(entry.of);
+  if (!source || !visibilities.get(entry.of)?.isRevealed) return [];
+  return trailMarks(id, entry, trails?.of(id), headOfEntry(source).tone, view);
 }
 
 /** What a label of an entry can say: its name, and the first number that came out of it. */

@@ -29,6 +29,7 @@ function shaped(mark: Mark, { line, weight, point, size }: Look): Mark {
   switch (mark.kind) {
     case 'curve':
     case 'line':
+    case 'track':
       return { ...mark, dash: line === null ? mark.dash : dashes[line], weight: weight ?? mark.weight };
     case 'point':
     case 'vertex':

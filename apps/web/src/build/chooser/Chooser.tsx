@@ -7,8 +7,8 @@ import { Typeset } from '../../parts/Typeset.tsx';
 import { Veil } from '../../parts/Veil.tsx';
 import { useWorkbench, useWorkbenchState } from '../../state/context.ts';
 import { curvesOf, type Curve } from '../../state/curves.ts';
-import { questions, type GivenOffer, type Offer } from '../studies/study.ts';
-import { givens, offers } from '../studies/table.ts';
+import { isFreeQuestion, questions, type FreeOffer, type Offer, type Question } from '../studies/study.ts';
+import { freeOffers, offers } from '../studies/table.ts';
 
 /** Asks what the teacher wants to show, with a small picture for each study. */
 export function Chooser() {
@@ -22,6 +22,8 @@ const isAbout = ({ title, words }: Pick<Offer, 'title' | 'words'>, sought: strin
     .split(/\s+/)
     .every((word) => `${title} ${words}`.toLowerCase().includes(word));
 
+const isFree = (offer: Offer | FreeOffer): offer is FreeOffer => isFreeQuestion(offer.question);
+
 function Open({ first }: { first: Id | null }) {
   const workbench = useWorkbench();
   const [sought, setSought] = useState('');
@@ -30,14 +32,17 @@ function Open({ first }: { first: Id | null }) {
   const close = () => workbench.choosing(null);
   const ofCurve = on === undefined ? [] : offers;
   const found: {
-    readonly question: keyof typeof questions;
-    readonly list: readonly (Offer | GivenOffer)[];
-  }[] = [...ofCurve, { question: 'given' as const, list: givens }]
-    .map(({ question, list }) => ({ question, list: list.filter((offer) => isAbout(offer, sought)) }))
+    readonly question: Question;
+    readonly list: readonly (Offer | FreeOffer)[];
+  }[] = [...ofCurve, ...freeOffers]
+    .map(({ question, list }) => ({
+      question,
+      list: (list as readonly (Offer | FreeOffer)[]).filter((offer) => isAbout(offer, sought)),
+    }))
     .filter(({ list }) => list.length > 0);
-  const choose = (offer: Offer | GivenOffer) => {
+  const choose = (offer: Offer | FreeOffer) => {
     close();
-    if (offer.question === 'given') offer.add(workbench);
+    if (isFree(offer)) offer.add(workbench);
     else if (on !== undefined) offer.add(workbench, on, undefined);
   };
 

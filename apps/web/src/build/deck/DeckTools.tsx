@@ -1,12 +1,13 @@
 import { Switch } from '@headlessui/react';
 import type { EntryOf, Id } from '@yperkine/demonstration';
-import { Pause, Play, RotateCcw } from 'lucide-react';
+import { Eraser, ListPlus, Pause, Play, RotateCcw } from 'lucide-react';
 import { useState, type ComponentProps, type ReactNode } from 'react';
 import { useStore } from 'zustand';
 import { useShallow } from 'zustand/shallow';
 import { ActionMenu, type MenuAction } from '../../parts/ActionMenu.tsx';
 import { useWorkbench, useWorkbenchState } from '../../state/context.ts';
 import { addReveal, revealsOf, switchReveal, titleOfReveal } from '../../state/reveals.ts';
+import { keepTrial } from '../../state/trials.ts';
 import { makeStart, restoreStart } from '../../state/start.ts';
 import { RevealTable } from './RevealTable.tsx';
 
@@ -43,6 +44,9 @@ export function DeckTools({ laneCount, asStudent, onStudent }: DeckToolsProps) {
     workbench.store,
     useShallow((state) => revealsOf(state.document).map(([id]) => id)),
   );
+  const hasTrails = useWorkbenchState(({ document }) =>
+    Object.values(document.entries).some(({ kind }) => kind === 'trail'),
+  );
   const actions = (): MenuAction[] => [
     { label: 'Make this the start', run: () => makeStart(workbench) },
     { label: 'Add a reveal', run: () => addReveal(workbench) },
@@ -60,6 +64,19 @@ export function DeckTools({ laneCount, asStudent, onStudent }: DeckToolsProps) {
         label="Restore the start"
         onClick={() => restoreStart(workbench)}
       />
+      <Tool
+        icon={<ListPlus size={14} aria-hidden />}
+        label="Keep this trial"
+        onClick={() => keepTrial(workbench)}
+      />
+      {hasTrails && (
+        <Tool
+          icon={<Eraser size={14} aria-hidden />}
+          label="Clear the trails"
+          title="Clear the trails (Backspace)"
+          onClick={() => workbench.clearTrails()}
+        />
+      )}
       {reveals.map((id) => (
         <RevealSwitch key={id} id={id} />
       ))}

@@ -4,10 +4,19 @@ import type { MenuAction } from '../../parts/ActionMenu.tsx';
 import type { Workbench } from '../../state/workbench.ts';
 
 /** The questions by which the chooser is ordered. */
-export const questions = { steep: 'How steep?', given: 'A further given' } as const;
+export const questions = {
+  steep: 'How steep?',
+  words: 'In words, marks and numbers',
+  given: 'A further given',
+} as const;
 export type Question = keyof typeof questions;
 /** Questions about a curve. */
-export type CurveQuestion = Exclude<Question, 'given'>;
+export type CurveQuestion = Exclude<Question, FreeQuestion>;
+/** Questions whose answers stand on nothing. */
+export const freeQuestions = ['words', 'given'] as const;
+export type FreeQuestion = (typeof freeQuestions)[number];
+export const isFreeQuestion = (question: Question): question is FreeQuestion =>
+  (freeQuestions as readonly Question[]).includes(question);
 
 /** How a study is offered. */
 export interface Offer {
@@ -23,18 +32,20 @@ export interface Offer {
   readonly add: (workbench: Workbench, on: Id, at: number | undefined) => void;
 }
 
-/** A given that the chooser offers: it stands on nothing. */
-export interface GivenOffer extends Omit<Offer, 'add' | 'question'> {
-  readonly question: 'given';
+/** An entry that the chooser offers whether there is a curve or not: it stands on nothing. */
+export interface FreeOffer extends Omit<Offer, 'add' | 'question'> {
+  readonly question: FreeQuestion;
   readonly add: (workbench: Workbench) => void;
 }
 
 /** What the build view knows about one kind of entry, beside its result. */
 export interface StudyCard {
   readonly kind: EntryKindName;
-  readonly offers: readonly (Offer | GivenOffer)[];
+  readonly offers: readonly (Offer | FreeOffer)[];
   /** Settings in the card's menu. */
   readonly actions?: (workbench: Workbench, id: Id, entry: Entry) => readonly MenuAction[];
+  /** What the card shows in place of typeset lines and a sentence. */
+  readonly Body?: ComponentType<{ readonly id: Id; readonly entry: Entry }>;
   /** Settings in the card itself. */
   readonly Controls?: ComponentType<{ readonly id: Id; readonly entry: Entry }>;
 }

@@ -15,6 +15,7 @@ import { addVertex } from './addVertex.ts';
 import { Gestures } from './gestures.ts';
 import { HandleDot } from './HandleDot.tsx';
 import { Painter } from './painter.ts';
+import { placeStandings, StandingTexts } from './StandingTexts.tsx';
 import { furnitureOf, TierFurniture, type Furniture } from './TierFurniture.tsx';
 import { VertexDot } from './VertexDot.tsx';
 import { VertexMenu, type PickedVertex } from './VertexMenu.tsx';
@@ -70,6 +71,7 @@ export function Tiers() {
         }
         moveHandles(element, scene, workbench);
         moveVertices(element, scene);
+        placeStandings(element, scene, workbench.state);
         moveCaught(caught.current, scene, workbench);
       },
     );
@@ -110,6 +112,7 @@ export function Tiers() {
     moveVertices(host.current, scene);
   }, [grips, workbench]);
 
+  const currentPainter = useCallback(() => painter.current, []);
   const closeMenu = useCallback(() => {
     setPicked(null);
     setVertex(null);
@@ -139,17 +142,18 @@ export function Tiers() {
           className="pointer-events-none absolute top-0 left-0 rounded-md bg-here px-1.5 text-sm font-semibold text-[#1d2433]"
         />
         {grips.handles.map(({ handle, name }) => (
-          <HandleDot key={handle.key} handle={handle} name={name} painter={() => painter.current} />
+          <HandleDot key={handle.key} handle={handle} name={name} painter={currentPainter} />
         ))}
         {grips.vertices.map(({ handle, name }) => (
           <VertexDot
             key={handle.key}
             handle={handle}
             name={name}
-            painter={() => painter.current}
+            painter={currentPainter}
             onMenu={setVertex}
           />
         ))}
+        <StandingTexts painter={currentPainter} />
         {picked && <CurveMenu picked={picked} within={width} onClose={closeMenu} />}
         {vertex && <VertexMenu picked={vertex} within={width} onClose={closeMenu} />}
       </div>

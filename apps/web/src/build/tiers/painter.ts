@@ -44,11 +44,12 @@ export class Painter {
   frame(): void {
     const { document, stage, resolution, here, emphasis } = this.workbench.state;
     const { width, height, density } = this.size;
-    const inputs = [document, stage, resolution, here, emphasis];
+    const { trails } = this.workbench;
+    const inputs = [document, stage, resolution, here, emphasis, trails.version];
     if (width < 1 || height < 1 || inputs.every((input, i) => input === this.painted[i])) return;
     this.painted = inputs;
     const size = { width, height, density, furniture: true };
-    this.scene = buildScene({ document, stage, resolution, size, here }, this.sameSize(size));
+    this.scene = buildScene({ document, stage, resolution, size, here, trails }, this.sameSize(size));
     const { context } = this;
     context.setTransform(density, 0, 0, density, 0, 0);
     context.clearRect(0, 0, width, height);

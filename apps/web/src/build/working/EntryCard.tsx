@@ -1,10 +1,6 @@
 import {
   headOfEntry,
-  kindOf,
-  placeOfStudy,
-  resultsOf,
   type Entry,
-  type EntryOf,
   type EntryProblem,
   type Head,
   type Id,
@@ -19,16 +15,14 @@ import { useStore } from 'zustand';
 import { useShallow } from 'zustand/shallow';
 import { ActionMenu, type MenuAction } from '../../parts/ActionMenu.tsx';
 import { FormulaLine } from '../../parts/Typeset.tsx';
-import { setMoves } from '../../state/parameters.ts';
 import { LookFields } from './LookFields.tsx';
 import { ResultNames } from './ResultNames.tsx';
 import { ShownWhen, useAbsence } from './ShownWhen.tsx';
 import { PlaceField } from './PlaceField.tsx';
-import { isInOwnTier, moveToTier, otherTiers } from '../../state/tiers.ts';
-import { removeEntry, setField } from '../../state/actions.ts';
 import { useResolved, useWorkbench, useWorkbenchState } from '../../state/context.ts';
-import type { Workbench } from '../../state/workbench.ts';
 import { studyCards } from '../studies/table.ts';
+import { cardActions, type Asked } from './cardActions.ts';
+import { isFormula, type FormulaEntry } from './formulaEntry.ts';
 import { GivenFormula } from './GivenFormula.tsx';
 import { Problem } from './Problem.tsx';
 import { ResultTable } from './ResultTable.tsx';
@@ -106,74 +100,27 @@ function useHead(id: Id): Head | null {
   );
 }
 
-/** A part of a card that is opened from its menu. */
-type Asked = 'names' | 'condition' | 'look';
-
-/** What the menu of any entry offers, beside what its kind adds. */
-function actionsFor(workbench: Workbench, id: Id, entry: Entry, ask: (part: Asked) => void): MenuAction[] {
-  const draws = kindOf(entry).curve !== undefined;
-  const own = studyCards.get(entry.kind)?.actions?.(workbench, id, entry) ?? [];
-  return [
-    ...('text' in entry ? [{ label: 'Change the formula', run: () => workbench.openEntry(id) }] : []),
-    ...(draws ? [{ label: 'Show more of it …', run: () => workbench.choosing({ on: id }) }] : []),
-    ...own,
-    ...placeActions(workbench, entry),
-    ...(resultsOf(workbench.current(), id).length > 0
-      ? [{ label: 'Name a result …', run: () => ask('names') }]
-      : []),
-    ...(draws ? tierActions(workbench, id) : []),
-    {
-      label: entry.hidden ? 'Show on the graph' : 'Hide on the graph',
-      run: () => setField(workbench, id, 'hidden', !entry.hidden),
-    },
-    { label: 'Look …', run: () => ask('look') },
-    { label: 'Shown when …', run: () => ask('condition') },
-    { label: 'Delete', run: () => removeEntry(workbench, id), isDangerous: true },
-  ];
-}
-
-/** A place is moved by a slider, by its point alone, or not at all. */
-const moving = {
-  slider: 'Move it by a slider',
-  free: 'Move it by its point alone',
-  fixed: 'Keep it fixed',
-} as const;
-
-function placeActions(workbench: Workbench, entry: Entry): MenuAction[] {
-  const parameter = placeOfStudy(entry)?.parameter ?? '';
-  const place = workbench.state.document.entries[parameter];
-  if (place?.kind !== 'parameter') return [];
-  return (Object.keys(moving) as (keyof typeof moving)[])
-    .filter((moves) => moves !== place.moves)
-    .map((moves) => ({ label: moving[moves], run: () => setMoves(workbench, parameter, moves) }));
-}
-
-/** Any curve may be laid on any tier. */
-function tierActions(workbench: Workbench, id: Id): MenuAction[] {
-  const others = otherTiers(workbench, id).map((tier) => ({
-    label: `Draw it with ${tier.name}`,
-    run: () => moveToTier(workbench, id, tier.id),
-  }));
-  return isInOwnTier(workbench, id)
-    ? others
-    : [...others, { label: 'Give it a tier of its own', run: () => moveToTier(workbench, id) }];
-}
-
 function Card({ id, entry }: { id: Id; entry: Entry }) {
   const workbench = useWorkbench();
   const head = useHead(id);
   const [asked, setAsked] = useState<Asked | null>(null);
   const absence = useAbsence(id, entry);
   if (!head) return null;
-  const Controls = studyCards.get(entry.kind)?.Controls;
+  const { Controls, Body } = studyCards.get(entry.kind) ?? {};
   return (
     <CardFrame
       id={id}
       head={head}
       absence={absence}
-      actions={() => actionsFor(workbench, id, entry, setAsked)}
+      actions={() => cardActions(workbench, id, entry, setAsked)}
     >
-      {'text' in entry ? <GivenBody id={id} entry={entry} /> : <StudyBody id={id} tone={head.tone} />}
+      {Body ? (
+        <Body id={id} entry={entry} />
+      ) : isFormula(entry) ? (
+        <GivenBody id={id} entry={entry} />
+      ) : (
+        <StudyBody id={id} tone={head.tone} />
+      )}
       <PlaceField study={id} />
       <ResultNames id={id} entry={entry} isOpen={asked === 'names'} />
       <ShownWhen id={id} entry={entry} isOpen={asked === 'condition'} />
@@ -183,7 +130,7 @@ function Card({ id, entry }: { id: Id; entry: Entry }) {
   );
 }
 
-function GivenBody({ id, entry }: { id: Id; entry: EntryOf<'function' | 'value' | 'givenDerivative'> }) {
+function GivenBody({ id, entry }: { id: Id; entry: FormulaEntry }) {
   const workbench = useWorkbench();
   const outcome = useResolved(id)?.outcome;
   const isOpen = useWorkbenchState((state) => state.open === id);

@@ -42,6 +42,11 @@ export const normalKind: EntryKind<NormalEntry, NormalResult> = {
 
   results: ({ normal, curve }, xUnit) => (normal ? lineResults(normal, curve, xUnit) : []),
 
+  places: ({ normal, curve }) =>
+    normal && normal.kind !== 'undefined'
+      ? [{ key: 'point', label: 'its foot', x: normal.x.value, y: normal.y.value, tier: curve.tier }]
+      : [],
+
   marks(id, entry, { curve, normal }, tier) {
     if (curve.tier !== tier.id || !normal || normal.kind === 'undefined') return [];
     const touch = {

@@ -59,6 +59,10 @@ export const pointKind: EntryKind<PointEntry, PointResult> = {
 
   results: ({ curve, y }) => [{ key: 'height', label: 'height', number: y, unit: curve.unit }],
 
+  places: ({ curve, at, y }) => [
+    { key: 'point', label: 'the point', x: at.value.value, y: y.value, tier: curve.tier },
+  ],
+
   marks(id, entry, result, tier) {
     if (result.curve.tier !== tier.id || !Number.isFinite(result.y.value)) return [];
     const [x, y] = [tier.toX(result.at.value.value), tier.toY(result.y.value)];

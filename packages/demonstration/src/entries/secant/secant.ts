@@ -76,6 +76,11 @@ export const secantKind: EntryKind<SecantEntry, SecantResult> = {
       ? []
       : [{ key: 'slope', label: 'slope', number: knownNumber(slope), unit: per(curve.unit, xUnit) }],
 
+  places: ({ curve, secant: { from, to } }) => [
+    { key: 'first', label: 'the first point', ...from, tier: curve.tier },
+    { key: 'second', label: 'the second point', ...to, tier: curve.tier },
+  ],
+
   marks(id, entry, result, tier) {
     if (result.curve.tier !== tier.id) return [];
     const { from, to, slope } = result.secant;

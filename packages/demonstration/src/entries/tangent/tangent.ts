@@ -83,6 +83,19 @@ export const tangentKind: EntryKind<TangentEntry, TangentResult> = {
 
   results: ({ tangent, curve }, xUnit) => lineResults(tangent, curve, xUnit),
 
+  places: ({ tangent, curve }) =>
+    tangent.kind === 'undefined'
+      ? []
+      : [
+          {
+            key: 'point',
+            label: 'the point of contact',
+            x: tangent.x.value,
+            y: tangent.y.value,
+            tier: curve.tier,
+          },
+        ],
+
   marks(id, entry, result, tier) {
     if (result.curve.tier !== tier.id) return [];
     const { tangent } = result;

@@ -1,0 +1,97 @@
+import {
+  format,
+  headOfEntry,
+  type Id,
+  type ReadoutResult,
+  type StudyResult,
+  type TextSize,
+} from '@yperkine/demonstration';
+import { knownNumber } from '@yperkine/core';
+import { FormulaLine } from '../../parts/Typeset.tsx';
+import { useResolved, useWorkbench, useWorkbenchState } from '../../state/context.ts';
+import type { StandingEntry } from '../../state/texts.ts';
+import { cssColour } from '../../theme/colour.ts';
+
+/** Sizes of texts on the graphs, in rem. */
+const sizes: Readonly<Record<TextSize, string>> = {
+  small: '0.92rem',
+  medium: '1.06rem',
+  large: '1.5rem',
+  title: '2.1rem',
+};
+
+/** What a standing text says: its paragraphs, or its large number with the records under it. */
+export function StandingBody({ id, entry }: { id: Id; entry: StandingEntry }) {
+  const resolved = useResolved(id);
+  const tone = useWorkbenchState(({ resolution }) => {
+    const source = entry.kind === 'statement' ? resolution.entries.get(entry.of) : undefined;
+    return source ? headOfEntry(source).tone : null;
+  });
+  const style = {
+    fontSize: sizes[entry.size],
+    color: cssColour(entry.look.tone ?? tone ?? 'ink'),
+  };
+  if (!resolved?.outcome.ok) {
+    return (
+      <p style={style} className="text-quiet">
+        …
+      </p>
+    );
+  }
+  if (entry.kind === 'readout') {
+    return (
+      <div style={style}>
+        <LargeNumber id={id} entry={entry} result={resolved.outcome.result as ReadoutResult} />
+      </div>
+    );
+  }
+  const { lines, sentence } = resolved.outcome.result as StudyResult;
+  return (
+    <div style={style}>
+      {lines.map((line, i) => (
+        <p key={i} className="min-h-[1lh]">
+          <FormulaLine line={line} isProse={entry.kind === 'note'} />
+        </p>
+      ))}
+      {sentence && <p>{sentence}</p>}
+    </div>
+  );
+}
+
+interface LargeNumberProps {
+  readonly id: Id;
+  readonly entry: Extract<StandingEntry, { kind: 'readout' }>;
+  readonly result: ReadoutResult;
+}
+
+function LargeNumber({ id, entry, result }: LargeNumberProps) {
+  const workbench = useWorkbench();
+  const record = useWorkbenchState(({ records }) => records[id]);
+  const { rule } = workbench.current();
+  return (
+    <>
+      <p className="leading-tight">
+        {entry.title ? (
+          <span className="mr-2 text-[0.7em] text-quiet">{entry.title}</span>
+        ) : (
+          <FormulaLine line={result.lines[0]?.slice(0, 1) ?? []} />
+        )}
+        {!entry.title && <span className="live-number"> {result.text.startsWith('–') ? '' : '= '}</span>}
+        <span className="live-number font-semibold">{result.text}</span>
+      </p>
+      {entry.keeps && record && (
+        <p className="flex flex-wrap items-center gap-x-3 text-[0.9rem] text-quiet">
+          <span>least so far {format(knownNumber(record.least), rule).text}</span>
+          <span>greatest so far {format(knownNumber(record.greatest), rule).text}</span>
+          <button
+            type="button"
+            onClick={() => workbench.forgetRecord(id)}
+            className="underline underline-offset-2 hover:text-ink"
+          >
+            Start again
+          </button>
+        </p>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,67 @@
+import type { KnownNumber } from '@yperkine/core';
+import { z } from 'zod';
+import { format } from '../../numbers/format.ts';
+import { latex, live, liveNumber } from '../../numbers/line.ts';
+import { common, idSchema, typedSchema } from '../../schema/fields.ts';
+import { idsMentioned } from '../formula.ts';
+import { readFormula, typedValue, type FormulaValue } from '../formulaValue.ts';
+import type { EntryKind } from '../kind.ts';
+import { worked } from '../outcome.ts';
+import type { StudyResult } from '../study.ts';
+
+export const markerSchema = z.strictObject({
+  ...common,
+  kind: z.literal('marker'),
+  /** Formulas of its two coordinates, such as t and h(t). */
+  x: typedSchema,
+  y: typedSchema,
+  tier: idSchema,
+});
+export type MarkerEntry = z.infer<typeof markerSchema>;
+
+export interface MarkerResult extends StudyResult {
+  readonly x: KnownNumber;
+  readonly y: KnownNumber;
+}
+
+/** A point whose coordinates are formulas: it goes where they go. */
+export const markerKind: EntryKind<MarkerEntry, MarkerResult> = {
+  schema: markerSchema,
+  defaults: {},
+  standsOn: () => [],
+  dependsOn: ({ x, y }, directory) =>
+    [x, y].flatMap((text) => {
+      const reading = readFormula(text, directory);
+      return reading.ok ? idsMentioned(reading.value, directory) : [];
+    }),
+  head: ({ x, y }) => ({ heading: `Marker at (${x}, ${y})`, tone: 'f1' }),
+
+  workOut(entry, context) {
+    const across = typedValue(entry.x, context);
+    if (!across.ok) return across;
+    const up = typedValue(entry.y, context);
+    if (!up.ok) return up;
+    const number = ({ value, form }: FormulaValue) =>
+      liveNumber(format(value, context.rule).text, value, form);
+    const [x, y] = [across.result.value, up.result.value];
+    const isThere = Number.isFinite(x.value) && Number.isFinite(y.value);
+    return worked({
+      x,
+      y,
+      lines: [[latex('('), number(across.result), live(', '), number(up.result), latex(')')]],
+      sentence: isThere ? '' : 'The marker has no place just now.',
+    });
+  },
+
+  results: ({ x, y }) => [
+    { key: 'x', label: 'first coordinate', number: x, unit: new Map() },
+    { key: 'y', label: 'second coordinate', number: y, unit: new Map() },
+  ],
+
+  places: ({ x, y }, { tier }) => [{ key: 'marker', label: 'the marker', x: x.value, y: y.value, tier }],
+
+  marks(id, entry, { x, y }, tier) {
+    if (entry.tier !== tier.id || !Number.isFinite(x.value) || !Number.isFinite(y.value)) return [];
+    return [{ kind: 'dot', entry: id, x: tier.toX(x.value), y: tier.toY(y.value), tone: 'f1', size: 8 }];
+  },
+};

@@ -1,0 +1,107 @@
+import { latexFunction, latexName, printLatex } from '@yperkine/core';
+import { z } from 'zod';
+import { latex, liveNumber, live, words, type Line, type Part } from '../../numbers/line.ts';
+import { format, type RoundingRule } from '../../numbers/format.ts';
+import { prosePieces, type ProsePiece } from '../../numbers/prose.ts';
+import type { Directory } from '../../resolve/directory.ts';
+import { common, standingSchema, textSizeSchema, typedSchema, type Id } from '../../schema/fields.ts';
+import { idsMentioned } from '../formula.ts';
+import { readFormula, typedValue } from '../formulaValue.ts';
+import type { EntryKind, WorkContext } from '../kind.ts';
+import { worked, type EntryProblem } from '../outcome.ts';
+import type { StudyResult } from '../study.ts';
+
+export const noteSchema = z.strictObject({
+  ...common,
+  kind: z.literal('note'),
+  /** Words, $mathematics$, live {values} and {definition of f}; a new line is a new paragraph. */
+  text: typedSchema,
+  standing: standingSchema,
+  size: textSizeSchema,
+  /** Decimal places of its live values; null for the demonstration's. */
+  decimals: z.int().min(0).max(12).nullable(),
+});
+export type NoteEntry = z.infer<typeof noteSchema>;
+
+export interface NoteResult extends StudyResult {
+  /** The first of its values that cannot be worked out, and why. */
+  readonly fault: { readonly text: string; readonly problem: EntryProblem } | null;
+}
+
+/** A text of the teacher's own with typeset mathematics and live values in it. */
+export const noteKind: EntryKind<NoteEntry, NoteResult> = {
+  schema: noteSchema,
+  defaults: { text: '', standing: { at: 'page' }, size: 'medium', decimals: null },
+  standsOn: () => [],
+  dependsOn: ({ text }, directory) =>
+    paragraphsOf(text, directory).flatMap((pieces) => pieces.flatMap((piece) => idsIn(piece, directory))),
+  head: () => ({ heading: 'Note', tone: 'ink' }),
+
+  workOut(entry, context) {
+    const rule = { ...context.rule, decimals: entry.decimals ?? context.rule.decimals };
+    let fault: NoteResult['fault'] = null;
+    const put = (piece: ProsePiece): Part[] => {
+      if (piece.kind === 'words') return [words(piece.text)];
+      if (piece.kind === 'mathematics') return [latex(piece.latex)];
+      const filled = filledIn(piece.text, rule, context);
+      if (!('problem' in filled)) return [...filled];
+      fault ??= { text: piece.text, problem: filled.problem };
+      return [live('…')];
+    };
+    const lines: Line[] = paragraphsOf(entry.text, context.directory).map((pieces) => pieces.flatMap(put));
+    return worked({ lines, sentence: '', fault });
+  },
+
+  marks: () => [],
+};
+
+const paragraphsOf = (text: string, directory: Directory): (readonly ProsePiece[])[] =>
+  text.split('\n').map((paragraph) => prosePieces(paragraph, directory));
+
+/** {definition of f}: the whole formula of a name. */
+const definition = /^definition of (.+)$/u;
+const nameIn = (text: string): string | undefined => definition.exec(text)?.[1]?.trim();
+
+function idsIn(piece: ProsePiece, directory: Directory): Id[] {
+  if (piece.kind !== 'formula') return [];
+  const name = nameIn(piece.text);
+  if (name !== undefined) return [idOfName(name, directory) ?? []].flat();
+  const reading = readFormula(piece.text, directory);
+  return reading.ok ? idsMentioned(reading.value, directory) : [];
+}
+
+/** The entry of a name as it is written: f, f' or a_1. */
+const idOfName = (name: string, { idOf }: Directory): Id | undefined =>
+  idOf.get(name) ?? idOf.get(name.replace(/(\d+)$/, '_$1'));
+
+/** What is put in for a value or a definition. */
+function filledIn(
+  text: string,
+  rule: RoundingRule,
+  context: WorkContext,
+): readonly Part[] | { readonly problem: EntryProblem } {
+  const name = nameIn(text);
+  if (name !== undefined) return definitionParts(name, rule, context);
+  const outcome = typedValue(text, context);
+  if (!outcome.ok) return { problem: outcome.problem };
+  const { value, form } = outcome.result;
+  return [liveNumber(format(value, rule).text, value, form)];
+}
+
+function definitionParts(
+  name: string,
+  rule: RoundingRule,
+  context: WorkContext,
+): readonly Part[] | { readonly problem: EntryProblem } {
+  const id = idOfName(name, context.directory);
+  if (id === undefined)
+    return { problem: { message: `There is nothing called “${name}” to show the definition of.` } };
+  const curve = context.curve(id);
+  if (curve) {
+    const head = `${latexFunction(curve.name, curve.order)}(${latexName(curve.variable)})`;
+    return [latex(`${head} = ${printLatex(curve.body)}`)];
+  }
+  const number = context.number(name);
+  if (!number) return { problem: { message: `“${name}” cannot be worked out yet.`, isWaiting: true } };
+  return [latex(`${latexName(name)} = `), liveNumber(format(number, rule).text, number)];
+}

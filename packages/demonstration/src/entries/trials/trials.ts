@@ -1,0 +1,104 @@
+import { knownNumber, rational, type KnownNumber } from '@yperkine/core';
+import { z } from 'zod';
+import { format } from '../../numbers/format.ts';
+import type { Directory } from '../../resolve/directory.ts';
+import { common, idSchema, typedSchema, type Id } from '../../schema/fields.ts';
+import { decimalText, nearestDecimal } from '../../stage/slider.ts';
+import { idsMentioned, unreadable } from '../formula.ts';
+import { readFormula, typedValue } from '../formulaValue.ts';
+import type { EntryKind, WorkContext } from '../kind.ts';
+import { failed, worked } from '../outcome.ts';
+import type { StudyResult } from '../study.ts';
+import { splitList } from '../valueTable/valueTable.ts';
+
+export const mostTrials = 500;
+const mostColumns = 8;
+
+export const trialsSchema = z.strictObject({
+  ...common,
+  kind: z.literal('trials'),
+  /** Formulas of the columns, with semicolons between: the parameters and the results that are kept. */
+  columns: typedSchema,
+  /** One kept trial a row, its numbers as decimals; an empty one had no value. */
+  rows: z.array(z.array(z.string().max(60)).max(mostColumns)).max(mostTrials),
+  /** Which columns are drawn against each other as points; null for none. */
+  plot: z
+    .strictObject({
+      across: z
+        .int()
+        .min(0)
+        .max(mostColumns - 1),
+      up: z
+        .int()
+        .min(0)
+        .max(mostColumns - 1),
+    })
+    .nullable(),
+  tier: idSchema,
+});
+export type TrialsEntry = z.infer<typeof trialsSchema>;
+
+export interface TrialsResult extends StudyResult {
+  /** What each column comes to just now: the next row, as it would be kept. */
+  readonly now: readonly string[];
+  readonly heads: readonly string[];
+}
+
+/** A table of trials that were kept: what the parameters were, and what came of it. */
+export const trialsKind: EntryKind<TrialsEntry, TrialsResult> = {
+  schema: trialsSchema,
+  defaults: { rows: [], plot: null },
+  standsOn: () => [],
+  dependsOn: ({ columns }, directory) => splitList(columns).flatMap((text) => idsIn(text, directory)),
+  head: () => ({ heading: 'Trials', tone: 'ink' }),
+
+  workOut(entry, context) {
+    const texts = splitList(entry.columns);
+    if (texts.length === 0) return failed('Type what a trial keeps, such as a; f(a).');
+    if (texts.length > mostColumns) return failed(`A table of trials has at most ${mostColumns} columns.`);
+    const now: string[] = [];
+    for (const text of texts) {
+      const reading = readFormula(text, context.directory);
+      if (!reading.ok) return unreadable(reading.problem);
+      now.push(keptText(text, context));
+    }
+    const rows = entry.rows.map((row, i) => ({
+      cells: [String(i + 1), ...texts.map((_, column) => cellText(row[column], context))],
+    }));
+    const sentence = rows.length === 0 ? 'Press “Keep this trial” in the deck to write a row.' : '';
+    const table = { caption: 'Trials', head: ['trial', ...texts], rows };
+    return worked({ now, heads: texts, lines: [], sentence, ...(rows.length > 0 ? { table } : {}) });
+  },
+
+  marks(_id, { rows, plot, tier: own }, _result, tier) {
+    if (plot === null || own !== tier.id) return [];
+    const points = rows.flatMap((row) => {
+      const [x, y] = [numberOf(row[plot.across]), numberOf(row[plot.up])];
+      return x && y ? [tier.toX(x.value), tier.toY(y.value)] : [];
+    });
+    return points.length > 0 ? [{ kind: 'dots', points, tone: 'ink', size: 5, shape: 'diamond' }] : [];
+  },
+};
+
+function idsIn(text: string, directory: Directory): Id[] {
+  const reading = readFormula(text, directory);
+  return reading.ok ? idsMentioned(reading.value, directory) : [];
+}
+
+/** A value as it is kept: its exact decimal, or all digits that a double has. */
+function keptText(text: string, context: WorkContext): string {
+  const outcome = typedValue(text, context);
+  const value = outcome.ok ? outcome.result.value : null;
+  if (!value || !Number.isFinite(value.value)) return '';
+  return (value.exact && rational.toDecimal(value.exact, 30)) ?? decimalText(nearestDecimal(value.value, 15));
+}
+
+function numberOf(text: string | undefined): KnownNumber | null {
+  const exact = text ? rational.parseDecimal(text) : null;
+  return exact && knownNumber(rational.toNumber(exact), exact);
+}
+
+function cellText(text: string | undefined, { rule }: WorkContext): string {
+  const number = numberOf(text);
+  return number ? format(number, rule).text : '–';
+}
