@@ -191,7 +191,7 @@ describe('where two functions agree', () => {
     addGiven(workbench, 'f(x) = x^2');
     addAgreement(workbench, idOf('function'));
     expect(all('agreement')).toHaveLength(0);
-    expect(workbench.state.notice).toContain('type a second one');
+    expect(workbench.state.notice?.text).toContain('type a second one');
     addGiven(workbench, 'g(x) = x');
     addDerivative(workbench, idOf('function'));
     addAgreement(workbench, idOf('function'));

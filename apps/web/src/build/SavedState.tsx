@@ -1,4 +1,6 @@
 import { CloudOff, TriangleAlert } from 'lucide-react';
+import { useEffect } from 'react';
+import type { Notice } from '../state/workbench.ts';
 import type { SaveState } from '../state/saver.ts';
 import { useWorkbench, useWorkbenchState } from '../state/context.ts';
 
@@ -27,7 +29,6 @@ export function SavedWord() {
 
 /** A bar under the top when saving does not go on by itself, or when something happened elsewhere. */
 export function Notices() {
-  const workbench = useWorkbench();
   const state = useWorkbenchState((s) => s.saveState);
   const notice = useWorkbenchState((s) => s.notice);
   return (
@@ -41,18 +42,49 @@ export function Notices() {
           {sentences[state]}
         </div>
       )}
-      {notice !== null && (
-        <div role="alert" className="card mx-3 flex items-center gap-3 px-4 py-2.5 sm:mx-4">
-          <span className="flex-1">{notice}</span>
-          <button
-            type="button"
-            className="font-semibold underline underline-offset-2"
-            onClick={() => workbench.tell(null)}
-          >
-            Good
-          </button>
-        </div>
-      )}
+      {notice && <NoticeBar notice={notice} />}
     </>
+  );
+}
+
+/** Long enough to read a sentence and to reach the button. */
+const shownFor = 8000;
+
+/** Something that happened, to be read and dismissed; what was deleted can be had back at once. */
+function NoticeBar({ notice: { text, canUndo } }: { notice: Notice }) {
+  const workbench = useWorkbench();
+  useEffect(() => {
+    if (!canUndo) return;
+    const timer = setTimeout(() => workbench.tell(null), shownFor);
+    return () => clearTimeout(timer);
+  }, [canUndo, text, workbench]);
+  const button = 'font-semibold underline underline-offset-2';
+  if (!canUndo) {
+    return (
+      <div role="alert" className="card mx-3 flex items-center gap-3 px-4 py-2.5 sm:mx-4">
+        <span className="flex-1">{text}</span>
+        <button type="button" className={button} onClick={() => workbench.tell(null)}>
+          Good
+        </button>
+      </div>
+    );
+  }
+  return (
+    <div
+      role="status"
+      className="card fixed bottom-5 left-1/2 z-30 flex max-w-[94vw] -translate-x-1/2 items-center gap-4 px-4 py-2.5"
+    >
+      <span>{text}</span>
+      <button
+        type="button"
+        className={button}
+        onClick={() => {
+          workbench.tell(null);
+          workbench.undo();
+        }}
+      >
+        Undo
+      </button>
+    </div>
   );
 }

@@ -1,9 +1,10 @@
-import { ChevronLeft, Moon, Redo2, Sun, Undo2 } from 'lucide-react';
+import { Camera, ChevronLeft, Moon, Redo2, Sun, Undo2 } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { IconButton } from '../parts/Button.tsx';
 import { useTheme } from '../theme/theme.ts';
 import { useWorkbench, useWorkbenchState } from '../state/context.ts';
+import { copyPicture } from '../state/picture.ts';
 import { SavedWord } from './SavedState.tsx';
 
 /** Back to the library, the title, the saved state, undo and redo, day and night. */
@@ -26,6 +27,9 @@ export function TopBar() {
         </IconButton>
         <IconButton label="Redo (Ctrl+Shift+Z)" disabled={!canRedo} onClick={() => workbench.redo()}>
           <Redo2 size={19} aria-hidden />
+        </IconButton>
+        <IconButton label="Copy a picture of the graphs" onClick={() => void copyPicture(workbench)}>
+          <Camera size={19} aria-hidden />
         </IconButton>
         <ThemeButton />
       </div>

@@ -1,6 +1,7 @@
 import {
   familyCount,
   fitEdits,
+  headOfEntry,
   firstTier,
   kindOf,
   shownX,
@@ -90,7 +91,11 @@ export function removeEntry(workbench: Workbench, id: Id): void {
   for (const [tier, value] of Object.entries(document.tiers)) {
     if (!used.has(tier) && tier !== firstTier) edits.push({ at: 'tiers', id: tier, old: value, new: null });
   }
+  const resolved = workbench.current().entries.get(id);
   workbench.change(edits);
+  const others = gone.size - 1;
+  const more = others === 0 ? '' : others === 1 ? ' and one entry with it' : ` and ${others} entries with it`;
+  if (resolved) workbench.tell(`Deleted: ${headOfEntry(resolved).heading}${more}.`, true);
 }
 
 const standsOn = (entry: Entry): readonly Id[] => kindOf(entry).standsOn(entry);

@@ -21,13 +21,13 @@ export type StandingEntry = EntryOf<'note' | 'statement' | 'readout'>;
 export const isStanding = (entry: Entry): entry is StandingEntry => 'standing' in entry;
 
 /** How far under one another texts are put that have not been moved yet, as a share of the height. */
-const lineShare = 0.12;
+const lineShare = 0.16;
 const lowest = 0.9;
 
 /** A place on the screen under the texts that stand there already. */
 function freeStanding(workbench: Workbench, x: number): Standing {
   const taken = Object.values(workbench.state.document.entries).filter(
-    (entry) => isStanding(entry) && entry.standing.at === 'screen' && entry.standing.x === x,
+    (entry) => isStanding(entry) && entry.standing.at === 'screen',
   ).length;
   return { at: 'screen', x, y: Math.min(lowest, 0.09 + lineShare * taken) };
 }

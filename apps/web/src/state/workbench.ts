@@ -39,6 +39,7 @@ import { nanoid } from 'nanoid';
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import { Frames } from './frames.ts';
 import { Halting } from './halting.ts';
+import { unfoldingEdits } from './folding.ts';
 import { recordsAfter, type Records } from './records.ts';
 import type { Saver, SaveState } from './saver.ts';
 
@@ -79,7 +80,13 @@ export interface WorkbenchState {
   /** Places changed both here and in another window, waiting for the teacher's choice. */
   readonly conflicts: readonly Conflict[];
   /** A sentence about something that happened, to be read and dismissed. */
-  readonly notice: string | null;
+  readonly notice: Notice | null;
+}
+
+export interface Notice {
+  readonly text: string;
+  /** Whether it tells of the last change, which can be taken back. */
+  readonly canUndo: boolean;
 }
 
 /** Document, stage and session of the open demonstration, and everything that may be done to them. */
@@ -165,9 +172,11 @@ export class Workbench {
   change(edits: readonly Edit[], together?: string): void {
     const real = edits.filter((edit) => JSON.stringify(edit.old) !== JSON.stringify(edit.new));
     if (real.length === 0) return;
-    const change: Change = { id: nanoid(), edits: [...real] };
+    const change: Change = { id: nanoid(), edits: [...real, ...unfoldingEdits(this.state.document, real)] };
     this.apply(change);
-    this.set({ history: remember(this.state.history, change, together) });
+    const { history, notice } = this.state;
+    // What was told of an earlier change could no longer be taken back by one step.
+    this.set({ history: remember(history, change, together), notice: notice?.canUndo ? null : notice });
   }
 
   private apply(change: Change): void {
@@ -236,8 +245,8 @@ export class Workbench {
     this.seal();
     this.set({ importing });
   }
-  tell(notice: string | null): void {
-    this.set({ notice });
+  tell(text: string | null, canUndo = false): void {
+    this.set({ notice: text === null ? null : { text, canUndo } });
   }
 
   /** Shows a value without changing the document, as while something is dragged. */

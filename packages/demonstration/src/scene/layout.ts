@@ -1,4 +1,13 @@
-import { inOrder, tickPixels, titlePixels, type Document, type Id, type Looks } from '../schema/document.ts';
+import { isShown, type Resolution } from '../resolve/resolve.ts';
+import {
+  inOrder,
+  tickPixels,
+  titlePixels,
+  type Document,
+  type Id,
+  type Looks,
+  type Tier,
+} from '../schema/document.ts';
 import type { Frame } from './view.ts';
 
 export interface SceneSize {
@@ -45,9 +54,27 @@ function roomFor({ titles, tickNumbers, numbers }: Looks, hasXTitle: boolean): R
   };
 }
 
+/** The tiers with something to show: one whose entries are all away just now leaves its room to the others. */
+function tiersShown(document: Document, resolution: Resolution): [Id, Tier][] {
+  const members = Object.entries(document.entries).flatMap(([id, entry]) =>
+    'tier' in entry ? [{ tier: entry.tier, isHere: isShown(resolution, id) }] : [],
+  );
+  const all = inOrder(document.tiers);
+  const shown = all.filter(([id]) => {
+    const own = members.filter(({ tier }) => tier === id);
+    return own.length === 0 || own.some(({ isHere }) => isHere);
+  });
+  return shown.length > 0 ? shown : all.slice(0, 1);
+}
+
 /** The frames of the tiers from top to bottom; all have the same left and right. A title of the x-axis takes a line of its own. */
-export function layOut(document: Document, size: SceneSize, hasXTitle = false): TierFrame[] {
-  const tiers = inOrder(document.tiers);
+export function layOut(
+  document: Document,
+  resolution: Resolution,
+  size: SceneSize,
+  hasXTitle = false,
+): TierFrame[] {
+  const tiers = tiersShown(document, resolution);
   const room = size.furniture ? roomFor(document.looks, hasXTitle) : noRoom;
   const weights = tiers.map((_, i) => (i === 0 ? firstTierWeight : 1));
   const total = weights.reduce((sum, weight) => sum + weight, 0);

@@ -98,7 +98,7 @@ export function buildScene(input: SceneInput, previous?: Scene): Scene {
   const markedAgain: Id[] = [];
   const { looks } = document;
   const xTitle = xTitleOf(document, input.resolution);
-  const tiers = layOut(document, size, xTitle !== '').map(({ id, frame }) => {
+  const tiers = layOut(document, input.resolution, size, xTitle !== '').map(({ id, frame }) => {
     const y = shownY(document, stage, id);
     const scaled = looks.sameScale ? sameScale(x, y, frame) : y;
     const next = new TierView(id, frame, x, scaled, input.resolution.rule, size.density);

@@ -28,7 +28,7 @@ const tool =
 export function WindowTools() {
   const workbench = useWorkbench();
   return (
-    <div className="absolute top-0.5 right-4 z-10 flex gap-1.5">
+    <div data-window-tools className="absolute top-0.5 right-4 z-10 flex gap-1.5">
       <button
         type="button"
         title="Choose a window that shows the zeros, highs and lows"

@@ -8,12 +8,9 @@ import {
   type StudyResult,
   type Tone,
 } from '@yperkine/demonstration';
-import clsx from 'clsx';
-import { EyeOff } from 'lucide-react';
-import { useState, type ReactNode } from 'react';
+import { useState } from 'react';
 import { useStore } from 'zustand';
 import { useShallow } from 'zustand/shallow';
-import { ActionMenu, type MenuAction } from '../../parts/ActionMenu.tsx';
 import { FormulaLine } from '../../parts/Typeset.tsx';
 import { LookFields } from './LookFields.tsx';
 import { ResultNames } from './ResultNames.tsx';
@@ -21,6 +18,7 @@ import { ShownWhen, useAbsence } from './ShownWhen.tsx';
 import { PlaceField } from './PlaceField.tsx';
 import { useResolved, useWorkbench, useWorkbenchState } from '../../state/context.ts';
 import { studyCards } from '../studies/table.ts';
+import { CardFrame } from './CardFrame.tsx';
 import { cardActions, type Asked } from './cardActions.ts';
 import { isFormula, type FormulaEntry } from './formulaEntry.ts';
 import { GivenFormula } from './GivenFormula.tsx';
@@ -33,48 +31,6 @@ export function EntryCard({ id }: { id: Id }) {
   const entry = useWorkbenchState((state) => state.document.entries[id]);
   if (!entry || entry.kind === 'parameter') return null;
   return <Card id={id} entry={entry} />;
-}
-
-interface FrameProps {
-  readonly id: Id;
-  readonly head: Head;
-  readonly absence: string | null;
-  readonly actions: () => readonly MenuAction[];
-  readonly children: ReactNode;
-}
-
-function CardFrame({ id, head: { heading, tone }, absence, actions, children }: FrameProps) {
-  const workbench = useWorkbench();
-  const isEmphasised = useWorkbenchState((state) => state.emphasis === id);
-  return (
-    <section
-      aria-label={heading}
-      onPointerEnter={({ pointerType }) => pointerType === 'mouse' && workbench.emphasise(id)}
-      onPointerLeave={() => workbench.emphasise(null)}
-      onFocus={() => workbench.emphasise(id)}
-      onBlur={() => workbench.emphasise(null)}
-      className={clsx(
-        'relative border-b border-rule py-3.5 pr-3 pl-5 transition-colors',
-        isEmphasised && 'bg-here/8 before:absolute before:inset-y-0 before:left-0 before:w-1 before:bg-here',
-      )}
-    >
-      <header className="flex items-center gap-2.5">
-        <span
-          aria-hidden
-          className="size-2.5 shrink-0 rounded-full"
-          style={{ background: cssColour(tone) }}
-        />
-        <h2 className="flex-1 font-semibold text-quiet">{heading}</h2>
-        {absence !== null && (
-          <span className="flex items-center gap-1 text-sm text-quiet">
-            <EyeOff size={15} aria-hidden /> {absence}
-          </span>
-        )}
-        <ActionMenu label={`More for ${heading}`} actions={actions} />
-      </header>
-      <div className="pr-2 pl-5">{children}</div>
-    </section>
-  );
 }
 
 function Lines({ lines, tone }: { lines: readonly Line[]; tone: Tone }) {
@@ -110,6 +66,7 @@ function Card({ id, entry }: { id: Id; entry: Entry }) {
   return (
     <CardFrame
       id={id}
+      entry={entry}
       head={head}
       absence={absence}
       actions={() => cardActions(workbench, id, entry, setAsked)}

@@ -9,6 +9,9 @@ import {
 } from '@yperkine/demonstration';
 import type { MenuAction } from '../../parts/ActionMenu.tsx';
 import { removeEntry, setField } from '../../state/actions.ts';
+import { duplicateEntry } from '../../state/duplicate.ts';
+import { shownInWorking } from '../../state/folding.ts';
+import { moveBy } from '../../state/order.ts';
 import { setMoves } from '../../state/parameters.ts';
 import { isInOwnTier, moveToTier, otherTiers } from '../../state/tiers.ts';
 import { putOnGraph } from '../../state/texts.ts';
@@ -48,7 +51,18 @@ export function cardActions(
     },
     ...(entry.kind === 'heading' ? [] : [{ label: 'Look …', run: () => ask('look') }]),
     { label: 'Shown when …', run: () => ask('condition') },
+    { label: 'Duplicate', run: () => duplicateEntry(workbench, id) },
+    ...moveActions(workbench, id),
     { label: 'Delete', run: () => removeEntry(workbench, id), isDangerous: true },
+  ];
+}
+
+function moveActions(workbench: Workbench, id: Id): MenuAction[] {
+  const shown = shownInWorking(workbench.state.document);
+  const at = shown.indexOf(id);
+  return [
+    ...(at > 0 ? [{ label: 'Move up', run: () => moveBy(workbench, shown, id, -1) }] : []),
+    ...(at < shown.length - 1 ? [{ label: 'Move down', run: () => moveBy(workbench, shown, id, 1) }] : []),
   ];
 }
 

@@ -1,0 +1,123 @@
+import { useSortable } from '@dnd-kit/sortable';
+import { CSS } from '@dnd-kit/utilities';
+import type { Entry, Head, Id } from '@yperkine/demonstration';
+import clsx from 'clsx';
+import { ChevronDown, ChevronRight, Eye, EyeOff, GripVertical } from 'lucide-react';
+import type { ReactNode } from 'react';
+import { ActionMenu, type MenuAction } from '../../parts/ActionMenu.tsx';
+import { IconButton } from '../../parts/Button.tsx';
+import { setField } from '../../state/actions.ts';
+import { useWorkbench, useWorkbenchState } from '../../state/context.ts';
+import { cssColour } from '../../theme/colour.ts';
+
+interface CardFrameProps {
+  readonly id: Id;
+  readonly entry: Entry;
+  readonly head: Head;
+  /** Why its marks are not on the graph; null where they are. */
+  readonly absence: string | null;
+  readonly actions: () => readonly MenuAction[];
+  readonly children: ReactNode;
+}
+
+/** The frame of an entry's card: its heading, the grip by which it is moved, its menu. */
+export function CardFrame({
+  id,
+  entry,
+  head: { heading, tone },
+  absence,
+  actions,
+  children,
+}: CardFrameProps) {
+  const workbench = useWorkbench();
+  const isEmphasised = useWorkbenchState((state) => state.emphasis === id);
+  const { setNodeRef, setActivatorNodeRef, attributes, listeners, transform, transition, isDragging } =
+    useSortable({ id });
+  const isHeading = entry.kind === 'heading';
+  return (
+    <section
+      ref={setNodeRef}
+      aria-label={heading}
+      onPointerEnter={({ pointerType }) => pointerType === 'mouse' && workbench.emphasise(id)}
+      onPointerLeave={() => workbench.emphasise(null)}
+      onFocus={() => workbench.emphasise(id)}
+      onBlur={() => workbench.emphasise(null)}
+      style={{ transform: CSS.Translate.toString(transform), transition }}
+      className={clsx(
+        'group/card relative border-b border-rule pr-3 pl-5 transition-colors',
+        isHeading ? 'bg-paper py-1.5' : 'py-3.5',
+        isEmphasised && 'bg-here/8 before:absolute before:inset-y-0 before:left-0 before:w-1 before:bg-here',
+        isDragging && 'z-10 bg-sheet shadow-lg',
+      )}
+    >
+      <header className="flex items-center gap-2.5">
+        {isHeading ? <FoldButton id={id} entry={entry} /> : <Dot tone={tone} />}
+        <h2 className={clsx('flex-1 font-semibold', isHeading ? 'text-lg text-ink' : 'text-quiet')}>
+          {heading}
+        </h2>
+        {absence !== null && (
+          <span className="flex items-center gap-1 text-sm text-quiet">
+            <EyeOff size={15} aria-hidden /> {absence}
+          </span>
+        )}
+        {isHeading && <GroupEye id={id} entry={entry} />}
+        <button
+          ref={setActivatorNodeRef}
+          type="button"
+          {...attributes}
+          {...listeners}
+          aria-label={`Move ${heading}`}
+          title="Drag to another place; with the keyboard: Space lifts it, arrows move it, Space puts it down"
+          className="inline-flex h-8 w-6 cursor-grab touch-none items-center justify-center rounded text-quiet opacity-0 group-hover/card:opacity-100 hover:text-ink focus-visible:opacity-100 pointer-coarse:opacity-100"
+        >
+          <GripVertical size={16} aria-hidden />
+        </button>
+        <ActionMenu label={`More for ${heading}`} actions={actions} />
+      </header>
+      <div className="pr-2 pl-5">{children}</div>
+    </section>
+  );
+}
+
+function Dot({ tone }: Pick<Head, 'tone'>) {
+  return (
+    <span aria-hidden className="size-2.5 shrink-0 rounded-full" style={{ background: cssColour(tone) }} />
+  );
+}
+
+interface HeadingPartProps {
+  readonly id: Id;
+  readonly entry: Extract<Entry, { kind: 'heading' }>;
+}
+
+/** Folds away what is under a heading; what it draws stays. */
+function FoldButton({ id, entry: { folded, title } }: HeadingPartProps) {
+  const workbench = useWorkbench();
+  const Icon = folded ? ChevronRight : ChevronDown;
+  return (
+    <IconButton
+      label={`${folded ? 'Unfold' : 'Fold'} ${title}`}
+      aria-expanded={!folded}
+      onClick={() => setField(workbench, id, 'folded', !folded)}
+      className="-ml-3 size-8!"
+    >
+      <Icon size={18} aria-hidden />
+    </IconButton>
+  );
+}
+
+/** Hides on the graph, or shows again, all that is under a heading. */
+function GroupEye({ id, entry: { hidden, title } }: HeadingPartProps) {
+  const workbench = useWorkbench();
+  const Icon = hidden ? EyeOff : Eye;
+  return (
+    <IconButton
+      label={`${hidden ? 'Show' : 'Hide'} all of ${title}`}
+      aria-pressed={hidden}
+      onClick={() => setField(workbench, id, 'hidden', !hidden)}
+      className="size-8!"
+    >
+      <Icon size={17} aria-hidden />
+    </IconButton>
+  );
+}
