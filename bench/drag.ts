@@ -88,6 +88,15 @@ async function measureMoves(
     (a, b) => quantile(a.script, 0.95) - quantile(b.script, 0.95),
   );
   await page.mouse.up();
+  printCosts(`${what}, ${moves} moves`, script, layout, calibration);
+}
+
+function printCosts(
+  what: string,
+  script: readonly number[],
+  layout: readonly number[],
+  calibration: number,
+): void {
   const row = (name: string, values: readonly number[]) => [
     name,
     quantile(values, 0.5).toFixed(2),
@@ -95,10 +104,44 @@ async function measureMoves(
     (quantile(values, 0.5) / calibration).toFixed(3),
   ];
   table(
-    [`${what}, ${moves} moves`, 'median, ms', '95th percentile, ms', 'median / calibration'],
+    [what, 'median, ms', '95th percentile, ms', 'median / calibration'],
     [row('script', script), row('style and layout', layout)],
   );
   process.stdout.write('\n');
+}
+
+/** Lets the first lane play, and prints what a frame costs while it does. */
+async function measurePlaying(page: Page, what: string, calibration: number): Promise<void> {
+  const session = await page.context().newCDPSession(page);
+  await session.send('Performance.enable');
+  const samples = async (count: number): Promise<{ script: number[]; layout: number[] }> => {
+    const script: number[] = [];
+    const layout: number[] = [];
+    for (let i = 0; i < count; i++) {
+      const before = await metrics(session);
+      await nextFrame(page);
+      const after = await metrics(session);
+      // Two frames pass in each sample.
+      script.push((after.script - before.script) / 2);
+      layout.push((after.layout - before.layout) / 2);
+    }
+    return { script, layout };
+  };
+  const overhead = quantile((await samples(40)).script, 0.5);
+  const play = page.getByRole('button', { name: /^Play a$/ });
+  await play.click();
+  const rounds = [];
+  for (let i = 0; i < 5; i++) rounds.push(await samples(moves));
+  await page.getByRole('button', { name: /^Stop a$/ }).click();
+  const [{ script, layout } = { script: [], layout: [] }] = rounds.sort(
+    (a, b) => quantile(a.script, 0.95) - quantile(b.script, 0.95),
+  );
+  printCosts(
+    `playing, ${what}`,
+    script.map((cost) => Math.max(0, cost - overhead)),
+    layout,
+    calibration,
+  );
 }
 
 const six = ['x^3/9 - x', 'sin x', 'x/2 + 1', '2cos x', 'e^(-x^2/4)', '1/(1 + x^2)'];
@@ -121,6 +164,15 @@ async function buildSix(page: Page): Promise<void> {
     .getByRole('slider', { name: /^Point on/ })
     .first()
     .waitFor();
+}
+
+/** The tangent's point leaves a trail from now on. */
+async function letItLeaveATrail(page: Page): Promise<void> {
+  await page
+    .getByRole('button', { name: /^More for Tangent/ })
+    .first()
+    .click();
+  await page.getByRole('menuitem', { name: 'Let it leave a trail' }).click();
 }
 
 /** Ten thousand rows of measured data, with a tangent and the slope in a tier of its own. */
@@ -162,6 +214,8 @@ const calibration = await calibrate(page);
 await measureDrag(page, 'tangent and slope tier', calibration);
 await buildSix(page);
 await measureDrag(page, 'six curves, two tiers, secant table, lens', calibration);
+await letItLeaveATrail(page);
+await measurePlaying(page, 'six curves, two tiers, secant table, trail, lens', calibration);
 await buildData(page);
 await measureDrag(page, '10,000 rows of data, tangent, slope tier', calibration);
 await measurePan(page, '10,000 rows of data, tangent, slope tier', calibration);

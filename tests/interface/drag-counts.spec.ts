@@ -1,10 +1,8 @@
+import type { Page } from '@playwright/test';
 import { boxOf, expect, test } from './teacher.ts';
 
-/** Counts, not milliseconds: what one move of the point may cost. */
-test('a dragged point paints once a frame, and only what depends on it changes in the page', async ({
-  teacher,
-  page,
-}) => {
+/** Counts paints, frames and changes of the page's text from now on. */
+async function countPaints(page: Page): Promise<void> {
   await page.addInitScript(() => {
     const counts = { paints: 0, frames: 0, typeset: 0, changed: {} as Record<string, number> };
     Object.assign(window, { counts });
@@ -19,15 +17,22 @@ test('a dragged point paints once a frame, and only what depends on it changes i
     };
     requestAnimationFrame(countFrame);
   });
-  await teacher.openNew();
-  await teacher.buildTangent();
-  await teacher.setValue('a', '-1');
-  await teacher.untilSaved();
-  const grip = await boxOf(teacher.handle);
-  const start = { x: grip.x + grip.width / 2, y: grip.y + grip.height / 2 };
-  await page.evaluate(() => {
+}
+
+interface Counts {
+  readonly paints: number;
+  readonly frames: number;
+  readonly typeset: number;
+  readonly changed: Readonly<Record<string, number>>;
+}
+const countsOf = (page: Page): Promise<Counts> =>
+  page.evaluate(() => structuredClone((window as unknown as { counts: Counts }).counts));
+
+/** Watches elements by their names: how often something in them is replaced, and how often it is more than text. */
+const watch = (page: Page, selector: string): Promise<void> =>
+  page.evaluate((wanted) => {
     const { counts } = window as unknown as { counts: { changed: Record<string, number>; typeset: number } };
-    for (const region of document.querySelectorAll('aside section')) {
+    for (const region of document.querySelectorAll(wanted)) {
       const name = region.getAttribute('aria-label') ?? '';
       counts.changed[name] = 0;
       new MutationObserver((records) => {
@@ -37,10 +42,22 @@ test('a dragged point paints once a frame, and only what depends on it changes i
         ).length;
       }).observe(region, { subtree: true, childList: true, characterData: true });
     }
-  });
-  const before = await page.evaluate(() => ({
-    ...(window as unknown as { counts: { paints: number; frames: number } }).counts,
-  }));
+  }, selector);
+
+/** Counts, not milliseconds: what one move of the point may cost. */
+test('a dragged point paints once a frame, and only what depends on it changes in the page', async ({
+  teacher,
+  page,
+}) => {
+  await countPaints(page);
+  await teacher.openNew();
+  await teacher.buildTangent();
+  await teacher.setValue('a', '-1');
+  await teacher.untilSaved();
+  const grip = await boxOf(teacher.handle);
+  const start = { x: grip.x + grip.width / 2, y: grip.y + grip.height / 2 };
+  await watch(page, 'aside section');
+  const before = await countsOf(page);
   const moves = 60;
   let requests = 0;
   page.on('request', () => requests++);
@@ -49,13 +66,7 @@ test('a dragged point paints once a frame, and only what depends on it changes i
   await page.mouse.move(start.x + 240, start.y, { steps: moves });
   const during = requests;
   await page.mouse.up();
-  const after = await page.evaluate(() => ({
-    ...(
-      window as unknown as {
-        counts: { paints: number; frames: number; typeset: number; changed: Record<string, number> };
-      }
-    ).counts,
-  }));
+  const after = await countsOf(page);
   const paints = after.paints - before.paints;
   expect(paints).toBeGreaterThan(3);
   expect(paints).toBeLessThanOrEqual(after.frames - before.frames + 2);
@@ -67,4 +78,38 @@ test('a dragged point paints once a frame, and only what depends on it changes i
   expect(during).toBe(0);
   await teacher.untilSaved();
   expect(requests).toBe(1);
+});
+
+test('while a lane plays with trail, note and lens, each frame paints once and changes only the numbers that move', async ({
+  teacher,
+  page,
+}) => {
+  await countPaints(page);
+  await teacher.begin('f(x) = sin x', 'Tangent', 'Lens', 'Derivative', 'Note');
+  await page.getByRole('textbox', { name: 'Text of the note' }).fill('At {a} the height is {f(a)}: $f(x)$.');
+  await page.getByRole('button', { name: 'Done' }).click();
+  await teacher.state('g(x) = x/2');
+  await teacher.chooseFor('Tangent to f at x = a', 'Let it leave a trail');
+  await teacher.untilSaved();
+  await watch(page, 'aside section, [data-standing]');
+  let requests = 0;
+  page.on('request', () => requests++);
+  await page.getByRole('button', { name: 'Play a', exact: true }).click();
+  const before = await countsOf(page);
+  await page.waitForTimeout(2000);
+  const after = await countsOf(page);
+  await page.getByRole('button', { name: 'Stop a', exact: true }).click();
+  const paints = after.paints - before.paints;
+  expect(paints).toBeGreaterThan(10);
+  expect(paints).toBeLessThanOrEqual(after.frames - before.frames + 2);
+  expect(after.typeset).toBe(0);
+  expect(after.changed).toMatchObject({
+    Given: 0,
+    'Slope f′': 0,
+    'Trail of tangent to f at x = a': 0,
+  });
+  // Two live numbers, in the card and on the graph.
+  expect(after.changed['Note; arrow keys move it']).toBeLessThanOrEqual(2 * paints + 4);
+  expect(after.changed.Note).toBeLessThanOrEqual(2 * paints + 4);
+  expect(requests).toBe(0);
 });

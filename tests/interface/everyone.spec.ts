@@ -1,6 +1,6 @@
-import AxeBuilder from '@axe-core/playwright';
-import type { Page } from '@playwright/test';
+import { faultsOn } from './accessibility.ts';
 import { boxOf, expect, test } from './teacher.ts';
+import { touchOn } from './touch.ts';
 
 for (const colorScheme of ['light', 'dark'] as const) {
   test(`every screen is free of accessibility faults that a checker can find, ${colorScheme}`, async ({
@@ -9,16 +9,7 @@ for (const colorScheme of ['light', 'dark'] as const) {
     server,
   }) => {
     await page.emulateMedia({ colorScheme, reducedMotion: 'reduce' });
-    // Behind an open dialog everything is inert and dimmed: there the dialog alone is looked at.
-    const faults = async (within = 'body') => {
-      const { violations } = await new AxeBuilder({ page })
-        .include(within)
-        // Hidden stops of the popover library that hand the focus on at once.
-        .exclude('[data-headlessui-focus-guard]')
-        .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa'])
-        .analyze();
-      return violations.map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html).join(' ')}`);
-    };
+    const faults = (within?: string) => faultsOn(page, within);
     await teacher.openNew();
     await teacher.buildTangent();
     await teacher.show('Secant');
@@ -163,30 +154,6 @@ test('bad input of every kind gets a sentence and loses no keystroke', async ({ 
   await teacher.state('f(2)');
   await expect(teacher.entry('Value')).toContainText('= 4.000');
 });
-
-interface Finger {
-  readonly x: number;
-  readonly y: number;
-}
-
-/** Fingers on the page, as the browser's own events. */
-async function touchOn(page: Page) {
-  const session = await page.context().newCDPSession(page);
-  const send = (type: 'touchStart' | 'touchMove' | 'touchEnd', fingers: readonly Finger[]) =>
-    session.send('Input.dispatchTouchEvent', {
-      type,
-      touchPoints: fingers.map((finger, id) => ({ ...finger, id })),
-    });
-  const drag = async (from: Finger, to: Finger) => {
-    await send('touchStart', [from]);
-    for (let part = 1; part <= 6; part++) {
-      const along = (a: number, b: number): number => a + ((b - a) * part) / 6;
-      await send('touchMove', [{ x: along(from.x, to.x), y: along(from.y, to.y) }]);
-    }
-    await send('touchEnd', []);
-  };
-  return { send, drag };
-}
 
 test.describe('on a phone, by touch', () => {
   test.use({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });

@@ -58,6 +58,8 @@ test('the demonstration is on slate for everybody, without grid and numbers, wit
   await page.getByLabel('Decimal places').press('Enter');
   await page.getByLabel('Decimal mark').selectOption('comma: 4,250');
   await page.keyboard.press('Escape');
+  // Numbers of the axis in fractions of π are typeset.
+  await expect(teacher.graph.locator('.katex-mathml mfrac').first()).toBeAttached();
   const key = page.getByRole('list', { name: 'Key' });
   await expect(key.getByRole('listitem')).toHaveText([/f/, 'Tangent to f at x = a']);
   await expect(teacher.entry(/^Tangent/)).toContainText(/\d,\d{4}/);
@@ -118,4 +120,14 @@ test('a number opens to all its digits and its exact form', async ({ page, teach
   await expect(page.getByText('≈ 21.333333333333332')).toBeVisible();
   await number.press('Escape');
   await expect(page.getByText('exactly 64/3')).toHaveCount(0);
+
+  await teacher.state('f(x) = x^2/3');
+  await teacher.add('Secant');
+  const table = teacher.entry(/^Secant/).getByRole('table');
+  await table.getByRole('button').first().focus();
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText(/^[=≈] \d\.\d{6,}/)).toBeVisible();
+  await page.keyboard.press('Escape');
+  expect(await table.locator('button[tabindex="0"]').count()).toBe(1);
 });

@@ -118,4 +118,11 @@ test('the start comes back with one action, and the present state can be made th
   await teacher.setValue('a', '3');
   await page.getByRole('button', { name: 'Restore the start' }).click();
   await expect(page.getByRole('textbox', { name: 'Value of a' })).toHaveValue('2');
+
+  await page.getByRole('button', { name: 'Settings of a' }).click();
+  await page.getByLabel('At the start').fill('-3');
+  await page.getByLabel('At the start').press('Enter');
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Restore the start' }).click();
+  await expect(page.getByRole('textbox', { name: 'Value of a' })).toHaveValue('−3');
 });

@@ -40,6 +40,10 @@ export class Teacher {
   get graph(): Locator {
     return this.page.getByRole('application', { name: /Graph window/ });
   }
+  /** The word beside the title that says whether everything is saved. */
+  get savedState(): Locator {
+    return this.page.getByRole('banner').getByRole('status');
+  }
   get handle(): Locator {
     return this.page.getByRole('slider', { name: /^Point on/ });
   }
@@ -106,7 +110,7 @@ export class Teacher {
   }
 
   async untilSaved(): Promise<void> {
-    await expect(this.page.getByRole('status')).toHaveText('saved');
+    await expect(this.savedState).toHaveText('saved');
   }
 
   /** Turns a place of the only tier into a place of the page. */

@@ -114,6 +114,9 @@ test('a sentence and a marker appear exactly while a condition holds', async ({ 
   await teacher.entry('Note').getByLabel('Shown when').fill('4 < w < 6');
   await page.keyboard.press('Enter');
   const sentence = page.getByRole('group', { name: 'Note; arrow keys move it' });
+  await teacher.chooseFor('Note', 'Look …');
+  await teacher.entry('Note').getByRole('radio', { name: 'Green-teal' }).click();
+  await teacher.entry('Note').getByRole('button', { name: 'Done' }).click();
   for (const [w, isThere] of [
     ['4', false],
     ['4.1', true],
@@ -125,6 +128,7 @@ test('a sentence and a marker appear exactly while a condition holds', async ({ 
     await expect.poll(async () => (await pixelsOf(page, orange)) > 0).toBe(isThere);
   }
   await teacher.setValue('w', '5');
+  await expect(sentence.locator('div').first()).toHaveCSS('color', 'rgb(11, 117, 104)');
   await expect(sentence).toHaveText('Here the path rises evenly, by 2.000 a minute.');
 });
 

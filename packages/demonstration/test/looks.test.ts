@@ -20,10 +20,11 @@ import {
   type Looks,
   type Mark,
   type MarkOf,
+  type StudyResult,
 } from '../src/index.ts';
 import { ticksOf } from '../src/scene/ticks.ts';
 import { Recorder } from './recorder.ts';
-import { documentWith, given, sceneOf, slider } from './sample.ts';
+import { documentWith, given, resultOf, sceneOf, slider } from './sample.ts';
 
 const looked = (look: Partial<Look>, more: Document['entries'] = {}): Document =>
   documentWith({
@@ -173,6 +174,10 @@ describe('a scale in multiples of π', () => {
     expect(texts(0, 7, 10)).toEqual(['0', 'π/4', 'π/2', '3π/4', 'π', '5π/4', '3π/2', '7π/4', '2π']);
     expect(texts(0, 40, 8)).toEqual(['0', '2π', '4π', '6π', '8π', '10π', '12π']);
   });
+  test('says each multiple as a typeset fraction, too', () => {
+    const latex = ticksOf({ from: -2, to: 5 }, { spacing: null, piScale: true }, 5).map((tick) => tick.latex);
+    expect(latex).toEqual(['-\\frac{\\pi}{2}', '0', '\\frac{\\pi}{2}', '\\pi', '\\frac{3\\pi}{2}']);
+  });
   test('takes a typed distance in multiples of π, and stands at the true place', () => {
     expect(texts(0, 7, 10, 1.5)).toEqual(['0', '3π/2']);
     const [, half] = ticksOf({ from: 0, to: 3.2 }, { spacing: 0.5, piScale: true }, 9);
@@ -198,6 +203,22 @@ describe('a number that is opened', () => {
       isExact: false,
       form: '√2',
     });
+  });
+  test('stands in every table behind its cell', () => {
+    const table = makeEntry('valueTable', {
+      order: 9,
+      on: 'f',
+      from: '0',
+      to: '1',
+      step: '0.5',
+      columns: 'f(x)/3',
+    });
+    const { rows = [] } = resultOf<StudyResult>(looked({}, { table }), 'table').table ?? {};
+    expect(rows.map(({ numbers }) => numbers?.map((number) => number?.value ?? null))).toEqual([
+      [null, -1 / 3],
+      [null, -0.25],
+      [null, 0],
+    ]);
   });
   test('a decimal that ends is exact in all its digits', () => {
     const eighth = rational.rational(-1, 1024);

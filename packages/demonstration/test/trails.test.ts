@@ -3,6 +3,7 @@ import {
   buildScene,
   emptyStage,
   makeEntry,
+  placesOf,
   resolve,
   Trails,
   usualLook,
@@ -128,6 +129,21 @@ describe('a trail', () => {
     const look = { ...usualLook, tone: 'h' as const, line: 'dashed' as const };
     const own = withTrail({}, { look, drawn: 'line' });
     expect(trailIn(own, run(own, [1, 2]))).toMatchObject({ tone: 'h', dash: [8, 5] });
+  });
+
+  test('so can a point that a function goes through, and a place that is found', () => {
+    const document = documentWith({
+      g: makeEntry('throughPoints', { order: 1, name: 'g', points: '(0, 1), (2, 3)', tier: 'tier-f' }),
+      f: given(2, 'f(x) = x^2', 'slope'),
+      k: slider(3, 'k', '2'),
+      s: makeEntry('slopeEquals', { order: 4, on: 'f', level: 'k', from: '-5', to: '5' }),
+    });
+    const resolution = resolve(document, emptyStage);
+    expect(placesOf(resolution, 'g')).toMatchObject([
+      { key: 'vertex 0', label: 'point 1', x: 0, y: 1 },
+      { key: 'vertex 1', label: 'point 2', x: 2, y: 3 },
+    ]);
+    expect(placesOf(resolution, 's')).toMatchObject([{ key: 'place 0', x: 1, y: 1, tier: 'slope' }]);
   });
 
   test('both points of a secant can leave one', () => {

@@ -1,17 +1,26 @@
 import { openedNumber, type Part } from '@yperkine/demonstration';
+import clsx from 'clsx';
 import { useEffect, useRef, useState } from 'react';
 import { useWorkbench } from '../state/context.ts';
 
 type NumberPart = Extract<Part, { kind: 'number' }>;
 
+interface LiveNumberProps {
+  readonly part: NumberPart;
+  /** In a table the arrow keys lead to it, in the face of the table. */
+  readonly isInTable?: boolean;
+  readonly isTabStop?: boolean;
+}
+
 /** A number that follows the motion; pressed, it opens to full digits and its exact form. */
-export function LiveNumber({ part: { text, of } }: { part: NumberPart }) {
+export function LiveNumber({ part: { text, of }, isInTable = false, isTabStop = true }: LiveNumberProps) {
   const [under, setUnder] = useState<HTMLElement | null>(null);
   if (!of || text === '') return <span className="live-number">{text}</span>;
   return (
     <>
       <button
         type="button"
+        tabIndex={isTabStop ? 0 : -1}
         aria-expanded={under !== null}
         title="All digits and the exact form"
         onClick={({ currentTarget }) => setUnder(under === null ? currentTarget : null)}
@@ -19,7 +28,10 @@ export function LiveNumber({ part: { text, of } }: { part: NumberPart }) {
         onKeyDown={(event) => {
           if (event.key === 'Escape') setUnder(null);
         }}
-        className="live-number rounded hover:bg-hover hover:underline hover:decoration-dotted hover:underline-offset-4"
+        className={clsx(
+          'rounded hover:bg-hover hover:underline hover:decoration-dotted hover:underline-offset-4',
+          !isInTable && 'live-number',
+        )}
       >
         {text}
       </button>

@@ -72,7 +72,8 @@ function paintGrid({ xTicks, size, looks }: Scene, { view, yTicks }: SceneTier, 
   });
 }
 
-function paintNumbers({ xTicks, tiers, looks }: Scene, surface: Surface): void {
+function paintNumbers(scene: Scene, surface: Surface): void {
+  const { xTicks, tiers, looks } = scene;
   if (!looks.numbers) return;
   const { face, size: name } = looks.tickNumbers;
   const size = tickPixels[name];
@@ -80,9 +81,10 @@ function paintNumbers({ xTicks, tiers, looks }: Scene, surface: Surface): void {
   const last = tiers.at(-1)?.view;
   if (last) {
     const y = last.frame.top + last.frame.height + size + 7;
-    xTicks.forEach(({ value, text }) =>
-      surface.text(text, last.toX(value), y, { ...style, anchor: 'middle' }),
-    );
+    for (const { value, text, latex } of xTicks) {
+      if (!scene.size.isTypesetOver || latex === undefined)
+        surface.text(text, last.toX(value), y, { ...style, anchor: 'middle' });
+    }
   }
   for (const { view, yTicks } of tiers) {
     yTicks.forEach(({ value, text }) =>

@@ -1,6 +1,7 @@
 import { exactValue, knownNumber, type Solutions } from '@yperkine/core';
 import { exactText } from '../numbers/exactText.ts';
 import { format, type RoundingRule } from '../numbers/format.ts';
+import { live, liveNumber, type Part } from '../numbers/line.ts';
 import type { CurveResult } from './curve.ts';
 import type { Unit } from '../units/unit.ts';
 import type { NameableResult, WorkContext } from './kind.ts';
@@ -29,6 +30,15 @@ export function placeText({ value, exact }: ProvedPlace, rule: RoundingRule): st
   const form = exact && exactText(exact);
   if (form === null) return ` ${isExact ? '=' : '≈'} ${text}`;
   return form.includes('/') || /[√∛πe]|ln/.test(form) ? ` = ${form} ≈ ${text}` : ` = ${form}`;
+}
+
+/** The same as parts of a line, of which the number can be opened. */
+export function placeParts(place: ProvedPlace, rule: RoundingRule): Part[] {
+  const text = placeText(place, rule);
+  const end = Math.max(text.lastIndexOf('='), text.lastIndexOf('≈')) + 2;
+  const form = place.exact && exactText(place.exact);
+  const number = knownNumber(place.value, place.exact && exactValue(place.exact, new Map()));
+  return [live(text.slice(0, end)), liveNumber(text.slice(end), number, form)];
 }
 
 /** The places as results that can be named, each under its number. */

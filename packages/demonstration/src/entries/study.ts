@@ -1,3 +1,4 @@
+import type { KnownNumber } from '@yperkine/core';
 import type { Line } from '../numbers/line.ts';
 import type { Tone } from '../scene/tone.ts';
 
@@ -10,6 +11,8 @@ export interface StudyTable {
   readonly head: readonly string[];
   readonly rows: readonly {
     readonly cells: readonly string[];
+    /** The numbers behind the cells, where they can be opened; null for a cell that is none. */
+    readonly numbers?: readonly (KnownNumber | null)[];
     /** The row that the others lead to. */
     readonly isGoal?: boolean;
     /** A row whose digits cannot be trusted. */

@@ -17,6 +17,8 @@ export interface SceneSize {
   readonly density: number;
   /** Whether titles, axis numbers and their room are wanted; a small picture does without. */
   readonly furniture: boolean;
+  /** Whether numbers that are more than decimals are typeset over the picture, and left out of it. */
+  readonly isTypesetOver?: boolean;
 }
 
 export interface TierFrame {
@@ -42,14 +44,19 @@ interface Room {
 const noRoom: Room = { left: 0, right: 0, title: 0, xNumbers: 0, xTitle: 0 };
 
 /** What titles and numbers of the chosen sizes take up. */
-function roomFor({ titles, tickNumbers, numbers }: Looks, hasXTitle: boolean): Room {
+/** What a fraction is taller than a decimal. */
+const fractionGrowth = 12;
+
+function roomFor({ titles, tickNumbers, numbers, piScale }: Looks, hasXTitle: boolean): Room {
   const titleGrowth = Math.max(0, titlePixels[titles.size] - titlePixels.medium);
   const tickGrowth = Math.max(0, tickPixels[tickNumbers.size] - tickPixels.medium);
   return {
     left: numbers ? furniture.left + 3 * tickGrowth : furniture.right,
     right: furniture.right,
     title: furniture.title + titleGrowth,
-    xNumbers: numbers ? furniture.xNumbers + tickGrowth : furniture.right / 2,
+    xNumbers: numbers
+      ? furniture.xNumbers + tickGrowth + (piScale ? fractionGrowth : 0)
+      : furniture.right / 2,
     xTitle: hasXTitle ? furniture.xTitle + titleGrowth : 0,
   };
 }

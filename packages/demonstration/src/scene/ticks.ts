@@ -4,6 +4,8 @@ import { tickIncrement, ticks as niceTicks } from 'd3-array';
 export interface Tick {
   readonly value: number;
   readonly text: string;
+  /** The same typeset, where it is more than a decimal. */
+  readonly latex?: string;
 }
 
 /** Ticks that an axis may have, however fine the typed spacing. */
@@ -62,7 +64,7 @@ function piTicks({ from, to }: Range, spacing: number | null, count: number): Ti
   const size = fraction(step);
   return Array.from({ length: Math.max(0, last - first + 1) }, (_, i) => {
     const multiple = rational.multiply(rational.rational(first + i), size);
-    return { value: rational.toNumber(multiple) * Math.PI, text: piText(multiple) };
+    return { value: rational.toNumber(multiple) * Math.PI, text: piText(multiple), latex: piLatex(multiple) };
   });
 }
 
@@ -72,6 +74,14 @@ function fraction(step: number): Rational {
   return Math.abs(twelfths - Math.round(twelfths)) < 1e-9
     ? rational.rational(Math.round(twelfths), 12)
     : (rational.parseDecimal(String(Number(step.toPrecision(12))).toUpperCase()) ?? rational.one);
+}
+
+function piLatex({ numerator, denominator }: Rational): string {
+  if (numerator === 0n) return '0';
+  const size = numerator < 0n ? -numerator : numerator;
+  const times = `${size === 1n ? '' : String(size)}\\pi`;
+  const sign = numerator < 0n ? '-' : '';
+  return denominator === 1n ? `${sign}${times}` : `${sign}\\frac{${times}}{${String(denominator)}}`;
 }
 
 function piText(multiple: Rational): string {

@@ -17,6 +17,7 @@ import { HandleDot } from './HandleDot.tsx';
 import { Painter } from './painter.ts';
 import { placeStandings, StandingTexts } from './StandingTexts.tsx';
 import { furnitureOf, TierFurniture, type Furniture } from './TierFurniture.tsx';
+import { TickNumbers } from './tickNumbers.ts';
 import { VertexDot } from './VertexDot.tsx';
 import { VertexMenu, type PickedVertex } from './VertexMenu.tsx';
 import { WindowTools } from './WindowPanel.tsx';
@@ -46,6 +47,7 @@ export function Tiers() {
   const canvas = useRef<HTMLCanvasElement>(null);
   const ghost = useRef<HTMLDivElement>(null);
   const caught = useRef<HTMLDivElement>(null);
+  const ticks = useRef<HTMLDivElement>(null);
   const painter = useRef<Painter | null>(null);
   const [{ furniture, grips }, setOverlay] = useState<Overlay>({
     furniture: null,
@@ -58,6 +60,7 @@ export function Tiers() {
   useEffect(() => {
     const element = host.current as HTMLDivElement;
     let overlayKey = '';
+    const tickNumbers = new TickNumbers(ticks.current as HTMLDivElement);
     const painting = new Painter(
       canvas.current as HTMLCanvasElement,
       workbench,
@@ -69,6 +72,7 @@ export function Tiers() {
           overlayKey = key;
           setOverlay(next);
         }
+        tickNumbers.place(scene);
         moveHandles(element, scene, workbench);
         moveVertices(element, scene);
         placeStandings(element, scene, workbench.state);
@@ -128,6 +132,7 @@ export function Tiers() {
         className="absolute inset-0 touch-none outline-offset-[-3px] select-none"
       >
         <canvas ref={canvas} aria-hidden className="absolute inset-0 size-full" />
+        <div ref={ticks} className="pointer-events-none absolute inset-0" />
         {furniture && <TierFurniture furniture={furniture} />}
         <div
           ref={ghost}

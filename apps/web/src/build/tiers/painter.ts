@@ -48,7 +48,7 @@ export class Painter {
     const inputs = [document, stage, resolution, here, emphasis, trails.version];
     if (width < 1 || height < 1 || inputs.every((input, i) => input === this.painted[i])) return;
     this.painted = inputs;
-    const size = { width, height, density, furniture: true };
+    const size = { width, height, density, furniture: true, isTypesetOver: true };
     this.scene = buildScene({ document, stage, resolution, size, here, trails }, this.sameSize(size));
     const { context } = this;
     context.setTransform(density, 0, 0, density, 0, 0);

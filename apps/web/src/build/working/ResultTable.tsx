@@ -1,9 +1,13 @@
-import type { StudyTable, Tone } from '@yperkine/demonstration';
+import type { KnownNumber } from '@yperkine/core';
+import { type StudyTable, type Tone } from '@yperkine/demonstration';
+import type { KeyboardEvent } from 'react';
+import { LiveNumber } from '../../parts/LiveNumber.tsx';
 import clsx from 'clsx';
 import { cssColour } from '../../theme/colour.ts';
 
 /** The table of a study: numbers under one another, the row that they lead to in the study's tone. */
 export function ResultTable({ table, tone }: { table: StudyTable; tone: Tone }) {
+  const first = table.rows[0]?.numbers?.findIndex((number) => number !== null);
   return (
     <div className="mt-2 overflow-x-auto">
       <table aria-label={table.caption} className="w-full text-right text-[0.92rem] max-sm:text-[0.84rem]">
@@ -16,8 +20,8 @@ export function ResultTable({ table, tone }: { table: StudyTable; tone: Tone }) 
             ))}
           </tr>
         </thead>
-        <tbody>
-          {table.rows.map(({ cells, isGoal = false, isDoubtful = false }, i) => (
+        <tbody onKeyDown={moveInTable}>
+          {table.rows.map(({ cells, numbers, isGoal = false, isDoubtful = false }, i) => (
             <tr
               key={i}
               style={isGoal ? { color: cssColour(table.goalTone ?? tone) } : undefined}
@@ -25,7 +29,11 @@ export function ResultTable({ table, tone }: { table: StudyTable; tone: Tone }) 
             >
               {cells.map((cell, column) => (
                 <td key={column} className="px-1.5 py-1 whitespace-nowrap first:pl-0 last:pr-0 max-sm:px-1">
-                  {cell}
+                  <Cell
+                    text={cell}
+                    number={numbers?.[column] ?? null}
+                    isTabStop={i === 0 && column === first}
+                  />
                 </td>
               ))}
             </tr>
@@ -35,4 +43,37 @@ export function ResultTable({ table, tone }: { table: StudyTable; tone: Tone }) 
       {table.note && <p className="mt-1.5 text-[0.95rem] text-quiet">{table.note}</p>}
     </div>
   );
+}
+
+interface CellProps {
+  readonly text: string;
+  readonly number: KnownNumber | null;
+  readonly isTabStop: boolean;
+}
+
+/** A cell; its number opens to full digits. Tab comes to the first one, the arrow keys lead on to the others. */
+function Cell({ text, number, isTabStop }: CellProps) {
+  if (number === null) return text;
+  return (
+    <LiveNumber part={{ kind: 'number', text, of: { number, form: null } }} isInTable isTabStop={isTabStop} />
+  );
+}
+
+const arrows: Readonly<Record<string, readonly [number, number]>> = {
+  ArrowLeft: [0, -1],
+  ArrowRight: [0, 1],
+  ArrowUp: [-1, 0],
+  ArrowDown: [1, 0],
+};
+
+function moveInTable(event: KeyboardEvent<HTMLTableSectionElement>): void {
+  const step = arrows[event.key];
+  const cell = event.target instanceof Element ? event.target.closest('td') : null;
+  if (!step || !cell) return;
+  const row = cell.parentElement as HTMLTableRowElement;
+  const next = event.currentTarget.rows[row.sectionRowIndex + step[0]]?.cells[cell.cellIndex + step[1]];
+  const button = next?.querySelector('button');
+  if (!button) return;
+  event.preventDefault();
+  button.focus();
 }

@@ -8,7 +8,7 @@ import {
   type Solutions,
 } from '@yperkine/core';
 import { z } from 'zod';
-import { latex, live, type Line } from '../../numbers/line.ts';
+import { latex, type Line } from '../../numbers/line.ts';
 import type { RoundingRule } from '../../numbers/format.ts';
 import { toneOf } from '../../scene/tone.ts';
 import { common, decimalSchema, idSchema } from '../../schema/fields.ts';
@@ -20,6 +20,7 @@ import {
   overInterval,
   parameterMap,
   placeResults,
+  placeParts,
   placeText,
   unknownNumber,
 } from '../provedPlaces.ts';
@@ -105,7 +106,7 @@ function linesOf({ curve, other, found }: Compared, rule: RoundingRule): Line[] 
   const [left, right] = [curve, other].map(({ name, order }) => `${latexFunction(name, order)}(${x})`);
   const isOne = found.complete && found.everywhere.length === 1 && found.solutions.length === 0;
   if (isOne) return [[latex(`${left ?? ''} = ${right ?? ''}`)]];
-  const places = found.solutions.map((place) => [latex(x), live(placeText(place, rule))]);
+  const places = found.solutions.map((place) => [latex(x), ...placeParts(place, rule)]);
   return [[latex(`${left ?? ''} = ${right ?? ''}\\,?`)], ...places];
 }
 

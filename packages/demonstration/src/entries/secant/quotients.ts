@@ -21,16 +21,14 @@ export function quotients(
   const [forward, backward, symmetric] = [of('forward'), of('backward'), of('symmetric')];
   const written = (value: number): string => format(knownNumber(value), rule).text;
   const [, slope = NaN] = derivativesAt(curve.program, a, 1, curve.parameters);
-  const body = forward.map((row, i) => ({
-    cells: [
-      stepText(i),
-      written(row.slope),
-      written(backward[i]?.slope ?? NaN),
-      written(symmetric[i]?.slope ?? NaN),
-      errorText(row.error, rule),
-    ],
-    isDoubtful: row.isRounding,
-  }));
+  const body = forward.map((row, i) => {
+    const slopes = [row.slope, backward[i]?.slope ?? NaN, symmetric[i]?.slope ?? NaN];
+    return {
+      cells: [stepText(i), ...slopes.map(written), errorText(row.error, rule)],
+      numbers: [null, ...[...slopes, row.error].map((value) => knownNumber(value))],
+      isDoubtful: row.isRounding,
+    };
+  });
   const goal = { cells: ['→ 0', written(slope), written(slope), written(slope), '0'], isGoal: true };
   return {
     caption: `Difference quotients of ${primed(curve.name, curve.order)} at ${curve.variable} = ${at.text}`,

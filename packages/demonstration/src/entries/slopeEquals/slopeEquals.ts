@@ -13,7 +13,7 @@ import {
 } from '@yperkine/core';
 import { z } from 'zod';
 import type { RoundingRule } from '../../numbers/format.ts';
-import { latex, live, type Line } from '../../numbers/line.ts';
+import { latex, type Line } from '../../numbers/line.ts';
 import { toneOf } from '../../scene/tone.ts';
 import { common, decimalSchema, idSchema, typedSchema } from '../../schema/fields.ts';
 import { primed, type CurveResult } from '../curve.ts';
@@ -25,7 +25,7 @@ import {
   overInterval,
   parameterMap,
   placeResults,
-  placeText,
+  placeParts,
   unknownNumber,
 } from '../provedPlaces.ts';
 import type { StudyResult } from '../study.ts';
@@ -90,6 +90,15 @@ export const slopeEqualsKind: EntryKind<SlopeEqualsEntry, SlopeEqualsResult> = {
 
   results: ({ found }, xUnit) => placeResults(found.solutions, xUnit),
 
+  places: ({ curve, found }) =>
+    found.solutions.map(({ value }, i) => ({
+      key: `place ${i}`,
+      label: `place ${i + 1}`,
+      x: value,
+      y: evaluateAt(curve.program, value, curve.parameters),
+      tier: curve.tier,
+    })),
+
   marks(id, _entry, { curve, found, slope }, tier) {
     if (curve.tier !== tier.id) return [];
     return found.solutions.flatMap(({ value: x }) => {
@@ -119,7 +128,7 @@ function linesOf(
 ): Line[] {
   const x = latexName(curve.variable);
   const question = latex(`${latexFunction(curve.name, curve.order + 1)}(${x}) = ${level}`);
-  const places = found.solutions.map((place) => [latex(x), live(placeText(place, rule))]);
+  const places = found.solutions.map((place) => [latex(x), ...placeParts(place, rule)]);
   return [[question], ...places];
 }
 

@@ -90,6 +90,15 @@ export const throughPointsKind: EntryKind<ThroughPointsEntry, ThroughPointsResul
     });
   },
 
+  places: ({ points, tier }) =>
+    points.map(({ x, y }, index) => ({
+      key: `vertex ${index}`,
+      label: `point ${index + 1}`,
+      x: rational.toNumber(x),
+      y: rational.toNumber(y),
+      tier,
+    })),
+
   marks(id, _entry, result, tier) {
     if (result.tier !== tier.id) return [];
     const tone = toneOf(0, result.family);

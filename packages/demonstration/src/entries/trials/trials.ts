@@ -62,9 +62,13 @@ export const trialsKind: EntryKind<TrialsEntry, TrialsResult> = {
       if (!reading.ok) return unreadable(reading.problem);
       now.push(keptText(text, context));
     }
-    const rows = entry.rows.map((row, i) => ({
-      cells: [String(i + 1), ...texts.map((_, column) => cellText(row[column], context))],
-    }));
+    const rows = entry.rows.map((row, i) => {
+      const numbers = texts.map((_, column) => numberOf(row[column]));
+      return {
+        cells: [String(i + 1), ...numbers.map((number) => cellText(number, context))],
+        numbers: [null, ...numbers],
+      };
+    });
     const sentence = rows.length === 0 ? 'Press “Keep this trial” in the deck to write a row.' : '';
     const table = { caption: 'Trials', head: ['trial', ...texts], rows };
     return worked({ now, heads: texts, lines: [], sentence, ...(rows.length > 0 ? { table } : {}) });
@@ -98,7 +102,5 @@ function numberOf(text: string | undefined): KnownNumber | null {
   return exact && knownNumber(rational.toNumber(exact), exact);
 }
 
-function cellText(text: string | undefined, { rule }: WorkContext): string {
-  const number = numberOf(text);
-  return number ? format(number, rule).text : '–';
-}
+const cellText = (number: KnownNumber | null, { rule }: WorkContext): string =>
+  number ? format(number, rule).text : '–';

@@ -8,12 +8,13 @@ import {
   TooLarge,
   type Expression,
   type Functions,
+  type KnownNumber,
   type Program,
   type Rational,
   type Scope,
 } from '@yperkine/core';
 import { z } from 'zod';
-import { format, formatSetting, type RoundingRule } from '../../numbers/format.ts';
+import { format, formatSetting } from '../../numbers/format.ts';
 import type { Mark } from '../../scene/mark.ts';
 import { toneOf } from '../../scene/tone.ts';
 import { common, decimalSchema, idSchema, typedSchema } from '../../schema/fields.ts';
@@ -68,12 +69,16 @@ export const valueTableKind: EntryKind<ValueTableEntry, ValueTableResult> = {
     if (typeof places === 'string') return failed(places);
     const columns = columnsOf(entry, curve, context);
     if (!columns.ok) return columns;
-    const rows = places.map((x) => ({
-      cells: [
-        formatSetting(decimalText(x), context.rule),
-        ...columns.result.map((column) => cellOf(column, x, context.rule)),
-      ],
-    }));
+    const rows = places.map((x) => {
+      const numbers = columns.result.map((column) => numberIn(column, x));
+      return {
+        cells: [
+          formatSetting(decimalText(x), context.rule),
+          ...numbers.map((number) => format(number, context.rule).text),
+        ],
+        numbers: [null, ...numbers],
+      };
+    });
     const table = {
       caption: `Values of ${primed(curve.name, curve.order)}`,
       head: [
@@ -186,14 +191,14 @@ function compiledColumn(
   }
 }
 
-function cellOf(column: Column, x: Rational, rule: RoundingRule): string {
+function numberIn(column: Column, x: Rational): KnownNumber {
   const { body, variable, program, parameters, exactParameters, hasFunctions } = column;
   const value = evaluateAt(program, rational.toNumber(x), parameters);
   const exact =
     hasFunctions || Number.isNaN(value)
       ? null
       : exactValue(body, new Map([...exactParameters, [variable, x]]));
-  return format(knownNumber(value, exact), rule).text;
+  return knownNumber(value, exact);
 }
 
 /** The unit of a column; of the variable itself, that of the x-axis. */
