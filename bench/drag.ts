@@ -31,6 +31,8 @@ async function metrics(session: CDPSession): Promise<{ script: number; layout: n
 async function measureDrag(page: Page, what: string, calibration: number): Promise<void> {
   const handle = page.getByRole('slider', { name: /^Point on/ }).first();
   await handle.waitFor();
+  // An earlier run may have left the point at the end of its curve.
+  await page.getByRole('button', { name: 'Restore the start' }).click();
   // A new tier moves the handles, which get their places in the frames that follow.
   await page.waitForTimeout(500);
   const before = await handle.getAttribute('aria-valuetext');
@@ -114,16 +116,25 @@ function printCosts(
 async function measurePlaying(page: Page, what: string, calibration: number): Promise<void> {
   const session = await page.context().newCDPSession(page);
   await session.send('Performance.enable');
+  await page.evaluate(() => {
+    const counter = window as unknown as { frames: number };
+    counter.frames = 0;
+    const count = () => {
+      counter.frames++;
+      requestAnimationFrame(count);
+    };
+    requestAnimationFrame(count);
+  });
+  const frames = () => page.evaluate(() => (window as unknown as { frames: number }).frames);
   const samples = async (count: number): Promise<{ script: number[]; layout: number[] }> => {
     const script: number[] = [];
     const layout: number[] = [];
     for (let i = 0; i < count; i++) {
-      const before = await metrics(session);
+      const [start, before] = [await frames(), await metrics(session)];
       await nextFrame(page);
-      const after = await metrics(session);
-      // Two frames pass in each sample.
-      script.push((after.script - before.script) / 2);
-      layout.push((after.layout - before.layout) / 2);
+      const [after, end] = [await metrics(session), await frames()];
+      script.push((after.script - before.script) / (end - start));
+      layout.push((after.layout - before.layout) / (end - start));
     }
     return { script, layout };
   };

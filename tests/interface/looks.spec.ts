@@ -58,6 +58,10 @@ test('the demonstration is on slate for everybody, without grid and numbers, wit
   await page.getByLabel('Decimal places').press('Enter');
   await page.getByLabel('Decimal mark').selectOption('comma: 4,250');
   await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Axes' }).click();
+  await page.getByLabel('Ticks every … π').fill('0.5');
+  await page.getByLabel('Ticks every … π').press('Enter');
+  await page.keyboard.press('Escape');
   // Numbers of the axis in fractions of π are typeset.
   await expect(teacher.graph.locator('.katex-mathml mfrac').first()).toBeAttached();
   const key = page.getByRole('list', { name: 'Key' });

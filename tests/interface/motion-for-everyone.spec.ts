@@ -29,7 +29,7 @@ for (const colorScheme of ['light', 'dark'] as const) {
     await page.emulateMedia({ colorScheme, reducedMotion: 'reduce' });
     await fillTheGraphs(page, teacher);
     expect(await faultsOn(page)).toEqual([]);
-    await page.getByRole('button', { name: 'Change the note' }).click();
+    await teacher.chooseFor('Note', 'Change the note');
     await teacher.chooseFor('Tangent to f at x = a', 'Look …');
     await teacher.chooseFor('Tangent to f at x = a', 'Shown when …');
     await teacher
@@ -78,7 +78,7 @@ test('by keyboard alone: a note is written and moved, a reveal switched, the lan
   await page.keyboard.press('ArrowDown');
   await expect.poll(async () => (await boxOf(note)).y).toBeGreaterThan(before.y + 5);
 
-  await press('More for the deck', 'ArrowDown', 'ArrowDown', 'Enter');
+  await press('More for the deck', 'ArrowDown', 'Enter');
   const reveal = page.getByRole('switch', { name: 'Question 1' });
   await reveal.focus();
   await page.keyboard.press('Space');

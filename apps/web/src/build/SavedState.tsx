@@ -1,6 +1,6 @@
 import { CloudOff, TriangleAlert } from 'lucide-react';
 import { useEffect } from 'react';
-import type { Notice } from '../state/workbench.ts';
+import type { Notice } from '../state/session.ts';
 import type { SaveState } from '../state/saver.ts';
 import { useWorkbench, useWorkbenchState } from '../state/context.ts';
 

@@ -1,26 +1,21 @@
 import { openedNumber, type Part } from '@yperkine/demonstration';
-import clsx from 'clsx';
 import { useEffect, useRef, useState } from 'react';
 import { useWorkbench } from '../state/context.ts';
 
 type NumberPart = Extract<Part, { kind: 'number' }>;
 
-interface LiveNumberProps {
-  readonly part: NumberPart;
-  /** In a table the arrow keys lead to it, in the face of the table. */
-  readonly isInTable?: boolean;
-  readonly isTabStop?: boolean;
-}
+/** How a number looks that can be pressed to open it. */
+export const openableClass =
+  'rounded hover:bg-hover hover:underline hover:decoration-dotted hover:underline-offset-4';
 
 /** A number that follows the motion; pressed, it opens to full digits and its exact form. */
-export function LiveNumber({ part: { text, of }, isInTable = false, isTabStop = true }: LiveNumberProps) {
+export function LiveNumber({ part: { text, of } }: { part: NumberPart }) {
   const [under, setUnder] = useState<HTMLElement | null>(null);
   if (!of || text === '') return <span className="live-number">{text}</span>;
   return (
     <>
       <button
         type="button"
-        tabIndex={isTabStop ? 0 : -1}
         aria-expanded={under !== null}
         title="All digits and the exact form"
         onClick={({ currentTarget }) => setUnder(under === null ? currentTarget : null)}
@@ -28,10 +23,7 @@ export function LiveNumber({ part: { text, of }, isInTable = false, isTabStop = 
         onKeyDown={(event) => {
           if (event.key === 'Escape') setUnder(null);
         }}
-        className={clsx(
-          'rounded hover:bg-hover hover:underline hover:decoration-dotted hover:underline-offset-4',
-          !isInTable && 'live-number',
-        )}
+        className={`live-number ${openableClass}`}
       >
         {text}
       </button>
@@ -40,7 +32,13 @@ export function LiveNumber({ part: { text, of }, isInTable = false, isTabStop = 
   );
 }
 
-function Opened({ of: { number, form }, under }: { of: NonNullable<NumberPart['of']>; under: HTMLElement }) {
+interface OpenedProps {
+  readonly of: NonNullable<NumberPart['of']>;
+  readonly under: HTMLElement;
+}
+
+/** The card with all digits of a number, under where it stands. */
+export function Opened({ of: { number, form }, under }: OpenedProps) {
   const { rule } = useWorkbench().current();
   const element = useRef<HTMLDivElement>(null);
   // Lines scroll sideways, so the card stands fixed on the screen, inside its edges.

@@ -1,4 +1,5 @@
 import { applyChange, inOrder, type Document, type Edit, type Entry, type Id } from '@yperkine/demonstration';
+import { perDocument } from './perDocument.ts';
 
 /** What is seen in the working, with its headings folded and unfolded. */
 
@@ -36,11 +37,11 @@ export function unfoldingEdits(document: Document, edits: readonly Edit[]): Edit
 const isListed = ({ kind }: Entry): boolean => kind !== 'parameter' && kind !== 'reveal';
 
 /** The entries that are seen in the working: no sliders and reveals, and nothing under a folded heading. */
-export function shownInWorking(document: Document): Id[] {
+export const shownInWorking = perDocument((document): readonly Id[] => {
   let isFolded = false;
   return inOrder(document.entries).flatMap(([id, entry]) => {
     if (entry.kind === 'heading') isFolded = entry.folded;
     const isSeen = entry.kind === 'heading' || !isFolded;
     return isSeen && isListed(entry) ? [id] : [];
   });
-}
+});

@@ -4,7 +4,6 @@ import {
   applyChange,
   calmed,
   conflictsBetween,
-  emptyHistory,
   emptyStage,
   followedWindows,
   hereOf,
@@ -40,54 +39,11 @@ import { createStore, type StoreApi } from 'zustand/vanilla';
 import { Frames } from './frames.ts';
 import { Halting } from './halting.ts';
 import { unfoldingEdits } from './folding.ts';
-import { recordsAfter, type Records } from './records.ts';
+import { recordsAfter } from './records.ts';
+import { emptySession, stageAt, without, type WorkbenchState } from './session.ts';
 import type { Saver, SaveState } from './saver.ts';
 
-/** A parameter that moves by itself. */
-export interface Playing {
-  readonly run: Run;
-  /** Time of the first frame; null before it. */
-  readonly since: number | null;
-}
-
-/** A place that a dragged point caught on. */
-export interface CaughtPlace {
-  readonly parameter: Id;
-  readonly value: number;
-}
-
-export interface WorkbenchState {
-  readonly document: Document;
-  readonly stage: Stage;
-  readonly resolution: Resolution;
-  readonly history: History;
-  /** The parameter whose lane is chosen and that the reading line stands at. */
-  readonly here: Id | null;
-  /** What moves by itself just now: several parameters may at once. */
-  readonly playing: Readonly<Record<Id, Playing>>;
-  readonly caught: CaughtPlace | null;
-  /** The least and greatest values so far of the numbers that are shown large. */
-  readonly records: Records;
-  /** The entry that the pointer or the focus is on. */
-  readonly emphasis: Id | null;
-  /** The entry whose formula is open in place. */
-  readonly open: Id | null;
-  /** The chooser is open, for the curve of this entry if one was meant. */
-  readonly choosing: { readonly on: Id | null } | null;
-  /** The table that is about to become a function, and the entry whose data it replaces; null while none is. */
-  readonly importing: { readonly table: string; readonly into: Id | null } | null;
-  readonly saveState: SaveState;
-  /** Places changed both here and in another window, waiting for the teacher's choice. */
-  readonly conflicts: readonly Conflict[];
-  /** A sentence about something that happened, to be read and dismissed. */
-  readonly notice: Notice | null;
-}
-
-export interface Notice {
-  readonly text: string;
-  /** Whether it tells of the last change, which can be taken back. */
-  readonly canUndo: boolean;
-}
+export type { WorkbenchState } from './session.ts';
 
 /** Document, stage and session of the open demonstration, and everything that may be done to them. */
 export class Workbench {
@@ -110,28 +66,9 @@ export class Workbench {
     private readonly wantsCalm: () => boolean = () => false,
   ) {
     this.latest = { document, stage: emptyStage, resolution: resolve(document, emptyStage) };
-    this.store = createStore(() => ({
-      ...this.latest,
-      history: emptyHistory,
-      here: hereOf(document),
-      playing: {},
-      caught: null,
-      records: {},
-      emphasis: null,
-      open: null,
-      choosing: null,
-      importing: null,
-      saveState: 'saved' as SaveState,
-      conflicts: [],
-      notice: null,
-    }));
+    this.store = createStore(() => ({ ...emptySession, ...this.latest, here: hereOf(document) }));
     this.frames = new Frames(schedule);
-    this.frames.onFrame((time) => {
-      this.advance(time);
-      this.follow();
-      this.workOut();
-      this.observe(time);
-    });
+    this.frames.onFrame((time) => this.frame(time));
   }
 
   get state(): WorkbenchState {
@@ -148,19 +85,46 @@ export class Workbench {
     this.frames.request();
   }
 
-  /** Once a frame at most: only what depends on a change is worked out again. */
-  private workOut(): void {
-    const resolution = this.current();
-    if (resolution !== this.state.resolution) this.store.setState({ resolution });
+  /**
+   * One frame: motion, what comes of it, and what it leaves behind. Everybody is told once, and only what depends on a
+   * change is worked out again.
+   */
+  private frame(time: number): void {
+    const before = this.state;
+    const { document } = before;
+    const advanced = this.advanced(time);
+    const moved = this.resolutionFor(document, advanced.stage);
+    let stage = this.following(document, advanced.stage, moved);
+    let { playing } = advanced;
+    let resolution = this.resolutionFor(document, stage);
+    const turned = this.turningTime(time, stage, resolution);
+    if (turned !== null) {
+      stage = stageAt(stage, before.playing, turned);
+      playing = {};
+      resolution = this.resolutionFor(document, stage);
+    }
+    this.trails.record(resolution, {
+      x: shownX(document, stage),
+      y: (tier) => shownY(document, stage, tier),
+    });
+    const records = recordsAfter(before.records, resolution);
+    const isSame =
+      stage === before.stage &&
+      playing === before.playing &&
+      resolution === before.resolution &&
+      records === before.records;
+    if (!isSame) this.store.setState({ stage, playing, resolution, records });
+    if (Object.keys(playing).length > 0) this.frames.request();
   }
 
   /** The resolution of the document as it stands this moment, not of the last frame. */
   current(): Resolution {
-    const { document, stage } = this.state;
-    const isNew = this.latest.document !== document || this.latest.stage !== stage;
-    if (isNew) {
-      const resolution = resolve(document, stage, this.latest.resolution);
-      this.latest = { document, stage, resolution };
+    return this.resolutionFor(this.state.document, this.state.stage);
+  }
+
+  private resolutionFor(document: Document, stage: Stage): Resolution {
+    if (this.latest.document !== document || this.latest.stage !== stage) {
+      this.latest = { document, stage, resolution: resolve(document, stage, this.latest.resolution) };
     }
     return this.latest.resolution;
   }
@@ -340,53 +304,36 @@ export class Workbench {
     else this.play(parameter);
   }
 
-  /** Keeps the windows as a secant asks for that keeps its size; gives the document's back when none does. */
-  private follow(): void {
-    const { document, stage } = this.state;
-    const windows = followedWindows(document, this.current());
+  /** The stage with the windows that a secant asks for which keeps its size; the document's again when none does. */
+  private following(document: Document, stage: Stage, resolution: Resolution): Stage {
+    const windows = followedWindows(document, resolution);
     const before = this.followed;
     this.followed = windows;
-    if (!windows) return before ? this.set({ stage: { ...stage, x: null, y: {} } }) : undefined;
+    if (!windows) return before ? { ...stage, x: null, y: {} } : stage;
     const isShown =
       isSameRange(stage.x, windows.x) &&
       Object.entries(windows.y).every(([tier, y]) => isSameRange(stage.y[tier], y));
-    if (!isShown) this.set({ stage: { ...stage, x: windows.x, y: { ...stage.y, ...windows.y } } });
+    return isShown ? stage : { ...stage, x: windows.x, y: { ...stage.y, ...windows.y } };
   }
 
-  private advance(time: number): void {
+  /** Everything that plays at its place in time. */
+  private advanced(time: number): Pick<WorkbenchState, 'stage' | 'playing'> {
+    const { stage } = this.state;
     let { playing } = this.state;
-    if (Object.keys(playing).length === 0) return;
-    const stage = this.stageAt(time);
-    for (const [parameter, { run, since: begun }] of Object.entries(playing)) {
-      const since = begun ?? time;
-      const { isOver } = positionOf(run, (time - since) / 1000);
-      playing = isOver ? without(playing, parameter) : { ...playing, [parameter]: { run, since } };
+    for (const [parameter, { run, since }] of Object.entries(playing)) {
+      if (since === null) playing = { ...playing, [parameter]: { run, since: time } };
+      else if (positionOf(run, (time - since) / 1000).isOver) playing = without(playing, parameter);
     }
-    this.set({ stage, playing });
+    return { stage: stageAt(stage, this.state.playing, time), playing };
   }
 
-  /** The stage with everything that plays at its place at a time. */
-  private stageAt(time: number): Stage {
-    let { stage } = this.state;
-    for (const [parameter, { run, since }] of Object.entries(this.state.playing)) {
-      stage = withValue(stage, parameter, positionOf(run, (time - (since ?? time)) / 1000).value);
-    }
-    return stage;
-  }
-
-  /** What a frame leaves behind: marks of moving points, new records, and the end of a motion at one of them. */
-  private observe(time: number): void {
-    const { document, stage, resolution, playing } = this.state;
-    this.trails.record(resolution, {
-      x: shownX(document, stage),
-      y: (tier) => shownY(document, stage, tier),
-    });
-    const records = recordsAfter(this.state.records, resolution);
-    if (records !== this.state.records) this.store.setState({ records });
-    if (Object.keys(playing).length === 0) return;
-    const at = (moment: number): Resolution => resolve(document, this.stageAt(moment), resolution);
-    const turned = this.halting.watch(time, resolution, at);
-    if (turned !== null) this.set({ stage: this.stageAt(turned), playing: {} });
+  /** When a large number that halts motion has passed its turn, as far as that was between the last frames. */
+  private turningTime(time: number, stage: Stage, resolution: Resolution): number | null {
+    const { document, playing } = this.state;
+    if (Object.keys(playing).length === 0) return null;
+    return this.halting.watch(time, resolution, (moment) =>
+      resolve(document, stageAt(stage, playing, moment), resolution),
+    );
   }
 
   saveStateIs(saveState: SaveState): void {
@@ -421,11 +368,6 @@ export class Workbench {
 }
 
 const isSameRange = (a: Range | null | undefined, b: Range): boolean => a?.from === b.from && a.to === b.to;
-
-function without<T>(map: Readonly<Record<Id, T>>, gone: Id): Readonly<Record<Id, T>> {
-  const { [gone]: _left, ...others } = map;
-  return others;
-}
 
 /** Windows are a matter of taste in each browser window: the last one stays, without a question. */
 function isWorthAsking({ mine }: Conflict): boolean {

@@ -14,14 +14,23 @@ export interface Directory {
   readonly key: string;
 }
 
-export function directoryOf(document: Document): Directory {
+const directories = new WeakMap<Document['entries'], Directory>();
+
+/** The directory of a document; made once for each state of its entries. */
+export function directoryOf({ entries }: Document): Directory {
+  const known = directories.get(entries) ?? readDirectory(entries);
+  directories.set(entries, known);
+  return known;
+}
+
+function readDirectory(entries: Document['entries']): Directory {
   const idOf = new Map<string, Id>();
   const duplicates = new Set<Id>();
   const names = new Set<string>();
   const functions = new Set<string>();
   const truths = new Set<string>();
   const resultOf = new Map<string, string>();
-  for (const [id, entry] of inOrder(document.entries)) {
+  for (const [id, entry] of inOrder(entries)) {
     const own = kindOf(entry).defines?.(entry);
     const results = Object.entries(entry.names).map(([key, name]) => ({
       name,

@@ -62,7 +62,7 @@ function roomFor({ titles, tickNumbers, numbers, piScale }: Looks, hasXTitle: bo
 }
 
 /** The tiers with something to show: one whose entries are all away just now leaves its room to the others. */
-function tiersShown(document: Document, resolution: Resolution): [Id, Tier][] {
+function tiersShown(document: Document, resolution: Resolution): (readonly [Id, Tier])[] {
   const members = Object.entries(document.entries).flatMap(([id, entry]) =>
     'tier' in entry ? [{ tier: entry.tier, isHere: isShown(resolution, id) }] : [],
   );

@@ -94,13 +94,24 @@ export function placeOfStudy(entry: Entry): { readonly on: Id; readonly paramete
   return 'on' in entry && 'parameter' in entry ? entry : null;
 }
 
-/** Pairs of id and value in their order; equal orders are settled by id, so that every reader agrees. */
-export function inOrder<T extends { readonly order: number }>(map: Readonly<Record<Id, T>>): [Id, T][] {
-  return Object.entries(map).sort(([idA, a], [idB, b]) => a.order - b.order || (idA < idB ? -1 : 1));
+const ordered = new WeakMap<object, readonly (readonly [Id, unknown])[]>();
+
+/**
+ * Pairs of id and value in their order; equal orders are settled by id, so that every reader agrees. Maps never change,
+ * so each is put in order once.
+ */
+export function inOrder<T extends { readonly order: number }>(
+  map: Readonly<Record<Id, T>>,
+): readonly (readonly [Id, T])[] {
+  const known = ordered.get(map);
+  if (known) return known as readonly (readonly [Id, T])[];
+  const pairs = Object.entries(map).sort(([idA, a], [idB, b]) => a.order - b.order || (idA < idB ? -1 : 1));
+  ordered.set(map, pairs);
+  return pairs;
 }
 
 /** The parameters that have a lane in the deck, in order. */
-export const slidersOf = ({ entries }: Document): [Id, Entry][] =>
+export const slidersOf = ({ entries }: Document): (readonly [Id, Entry])[] =>
   inOrder(entries).filter(([, entry]) => entry.kind === 'parameter' && entry.moves === 'slider');
 
 /** An order key behind everything that is there. */

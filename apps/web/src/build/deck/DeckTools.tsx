@@ -8,6 +8,7 @@ import { ActionMenu, type MenuAction } from '../../parts/ActionMenu.tsx';
 import { useWorkbench, useWorkbenchState } from '../../state/context.ts';
 import { addReveal, revealsOf, switchReveal, titleOfReveal } from '../../state/reveals.ts';
 import { keepTrial } from '../../state/trials.ts';
+import { perDocument } from '../../state/perDocument.ts';
 import { makeStart, restoreStart } from '../../state/start.ts';
 import { RevealTable } from './RevealTable.tsx';
 
@@ -29,6 +30,8 @@ function Tool({ icon, label, ...rest }: ToolProps) {
   );
 }
 
+const revealIds = perDocument((document) => revealsOf(document).map(([id]) => id));
+
 interface DeckToolsProps {
   readonly laneCount: number;
   /** Shows the lanes as students will have them. */
@@ -42,7 +45,7 @@ export function DeckTools({ laneCount, asStudent, onStudent }: DeckToolsProps) {
   const [isTableOpen, setTableOpen] = useState(false);
   const reveals = useStore(
     workbench.store,
-    useShallow((state) => revealsOf(state.document).map(([id]) => id)),
+    useShallow((state) => revealIds(state.document)),
   );
   const hasTrails = useWorkbenchState(({ document }) =>
     Object.values(document.entries).some(({ kind }) => kind === 'trail'),

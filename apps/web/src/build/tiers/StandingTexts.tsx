@@ -5,15 +5,19 @@ import { useStore } from 'zustand';
 import { useShallow } from 'zustand/shallow';
 import { setField } from '../../state/actions.ts';
 import { useWorkbench, useWorkbenchState } from '../../state/context.ts';
+import { perDocument } from '../../state/perDocument.ts';
 import { isStanding, type StandingEntry } from '../../state/texts.ts';
 import type { WorkbenchState } from '../../state/workbench.ts';
 import type { Painter } from './painter.ts';
 import { StandingBody } from './StandingBody.tsx';
 
+const onGraphs = perDocument(({ entries }): readonly Id[] =>
+  inOrder(entries)
+    .filter(([, entry]) => isStanding(entry) && entry.standing.at !== 'page')
+    .map(([id]) => id),
+);
 const standingIds = ({ document, resolution }: WorkbenchState): Id[] =>
-  inOrder(document.entries)
-    .filter(([id, entry]) => isStanding(entry) && entry.standing.at !== 'page' && isShown(resolution, id))
-    .map(([id]) => id);
+  onGraphs(document).filter((id) => isShown(resolution, id));
 
 /** Notes, statements and large numbers that stand over the graphs. */
 export function StandingTexts({ painter }: { painter: () => Painter | null }) {

@@ -1,12 +1,23 @@
 import type { KnownNumber } from '@yperkine/core';
-import { type StudyTable, type Tone } from '@yperkine/demonstration';
-import type { KeyboardEvent } from 'react';
-import { LiveNumber } from '../../parts/LiveNumber.tsx';
+import type { StudyTable, Tone } from '@yperkine/demonstration';
+import { useState, type KeyboardEvent, type MouseEvent } from 'react';
+import { openableClass, Opened } from '../../parts/LiveNumber.tsx';
 import clsx from 'clsx';
 import { cssColour } from '../../theme/colour.ts';
 
 /** The table of a study: numbers under one another, the row that they lead to in the study's tone. */
 export function ResultTable({ table, tone }: { table: StudyTable; tone: Tone }) {
+  // One card for the whole table: hundreds of cells that follow the motion stay as cheap as text.
+  const [opened, setOpened] = useState<HTMLElement | null>(null);
+  const open = (event: MouseEvent<HTMLElement>) => {
+    const button = event.target instanceof Element ? event.target.closest('button') : null;
+    setOpened(button === opened ? null : button);
+  };
+  const press = (event: KeyboardEvent<HTMLTableSectionElement>) => {
+    if (event.key === 'Escape') setOpened(null);
+    else moveInTable(event);
+  };
+  const number = opened && numberUnder(table, opened);
   const first = table.rows[0]?.numbers?.findIndex((number) => number !== null);
   return (
     <div className="mt-2 overflow-x-auto">
@@ -20,7 +31,7 @@ export function ResultTable({ table, tone }: { table: StudyTable; tone: Tone }) 
             ))}
           </tr>
         </thead>
-        <tbody onKeyDown={moveInTable}>
+        <tbody onKeyDown={press} onClick={open} onBlur={() => setOpened(null)}>
           {table.rows.map(({ cells, numbers, isGoal = false, isDoubtful = false }, i) => (
             <tr
               key={i}
@@ -29,36 +40,37 @@ export function ResultTable({ table, tone }: { table: StudyTable; tone: Tone }) 
             >
               {cells.map((cell, column) => (
                 <td key={column} className="px-1.5 py-1 whitespace-nowrap first:pl-0 last:pr-0 max-sm:px-1">
-                  <Cell
-                    text={cell}
-                    number={numbers?.[column] ?? null}
-                    isTabStop={i === 0 && column === first}
-                  />
+                  {numbers?.[column] ? (
+                    <button
+                      type="button"
+                      tabIndex={i === 0 && column === first ? 0 : -1}
+                      className={openableClass}
+                    >
+                      {cell}
+                    </button>
+                  ) : (
+                    cell
+                  )}
                 </td>
               ))}
             </tr>
           ))}
         </tbody>
       </table>
+      {opened && number && <Opened of={{ number, form: null }} under={opened} />}
       {table.note && <p className="mt-1.5 text-[0.95rem] text-quiet">{table.note}</p>}
     </div>
   );
 }
 
-interface CellProps {
-  readonly text: string;
-  readonly number: KnownNumber | null;
-  readonly isTabStop: boolean;
+/** The number behind the cell that a button stands in. */
+function numberUnder({ rows }: StudyTable, button: HTMLElement): KnownNumber | null {
+  const cell = button.closest('td');
+  const row = cell?.parentElement as HTMLTableRowElement | undefined;
+  return cell && row ? (rows[row.sectionRowIndex]?.numbers?.[cell.cellIndex] ?? null) : null;
 }
 
-/** A cell; its number opens to full digits. Tab comes to the first one, the arrow keys lead on to the others. */
-function Cell({ text, number, isTabStop }: CellProps) {
-  if (number === null) return text;
-  return (
-    <LiveNumber part={{ kind: 'number', text, of: { number, form: null } }} isInTable isTabStop={isTabStop} />
-  );
-}
-
+/** Tab comes to the first number of a table, the arrow keys lead on to the others. */
 const arrows: Readonly<Record<string, readonly [number, number]>> = {
   ArrowLeft: [0, -1],
   ArrowRight: [0, 1],

@@ -45,7 +45,7 @@ export function Working({ demonstration }: { demonstration: string }) {
           onDragEnd={drop}
           accessibility={{ announcements }}
         >
-          <SortableContext items={ids} strategy={verticalListSortingStrategy}>
+          <SortableContext items={[...ids]} strategy={verticalListSortingStrategy}>
             {ids.map((id) => (
               <EntryCard key={id} id={id} />
             ))}
