@@ -117,15 +117,18 @@ async function measurePlaying(page: Page, what: string, calibration: number): Pr
   const session = await page.context().newCDPSession(page);
   await session.send('Performance.enable');
   await page.evaluate(() => {
-    const counter = window as unknown as { frames: number };
-    counter.frames = 0;
-    const count = () => {
-      counter.frames++;
-      requestAnimationFrame(count);
+    const counter = {
+      frames: 0,
+      count() {
+        counter.frames++;
+        requestAnimationFrame(() => counter.count());
+      },
     };
-    requestAnimationFrame(count);
+    counter.count();
+    Object.assign(window, { counter });
   });
-  const frames = () => page.evaluate(() => (window as unknown as { frames: number }).frames);
+  const frames = () =>
+    page.evaluate(() => (window as unknown as { counter: { frames: number } }).counter.frames);
   const samples = async (count: number): Promise<{ script: number[]; layout: number[] }> => {
     const script: number[] = [];
     const layout: number[] = [];
