@@ -80,6 +80,29 @@ async function takePictures(address) {
     await page.getByRole('region', { name: 'Preview' }).waitFor();
     await picture(page, 'data');
   });
+  await inWindow({}, async (page) => {
+    await enter(page);
+    await page.getByRole('link', { name: /Crag Hollow/ }).click();
+    for (const reveal of ['How steep?', 'Where smooth?'])
+      await page.getByRole('switch', { name: reveal }).click();
+    await page.getByRole('button', { name: 'Play w' }).click();
+    await page.waitForTimeout(7200);
+    await page.getByRole('button', { name: 'Stop w' }).click();
+    await picture(page, 'motion');
+    await page.getByRole('button', { name: 'More for the deck' }).click();
+    await page.getByRole('menuitem', { name: 'What shows when …' }).click();
+    await page.getByRole('dialog', { name: 'What shows when' }).waitFor();
+    await picture(page, 'reveals');
+  });
+  await inWindow({}, async (page) => {
+    await enter(page, /millstream bed/);
+    await page.getByRole('button', { name: 'More for Tangent to h at x = a' }).click();
+    await page.getByRole('menuitem', { name: 'Look …' }).click();
+    await page.getByRole('group', { name: 'Look' }).scrollIntoViewIfNeeded();
+    await page.getByRole('button', { name: 'Looks' }).click();
+    await page.getByLabel('Key of the lines').selectOption('top left');
+    await picture(page, 'looks');
+  });
   await inWindow({ colorScheme: 'dark' }, async (page) => {
     await enter(page, /millstream bed/);
     await picture(page, 'build-night');
