@@ -371,6 +371,6 @@ const isSameRange = (a: Range | null | undefined, b: Range): boolean => a?.from 
 
 /** Windows are a matter of taste in each browser window: the last one stays, without a question. */
 function isWorthAsking({ mine }: Conflict): boolean {
-  if (mine.at === 'document') return !['x', 'xTicks', 'xTyped'].includes(mine.field);
+  if (mine.at === 'document') return !['x', 'startX', 'xTicks', 'xTyped'].includes(mine.field);
   return !(mine.at === 'field' && mine.of === 'tiers');
 }

@@ -179,6 +179,8 @@ export function placeStandings(host: HTMLElement, scene: Scene, { document }: Wo
 function placeStanding(element: HTMLElement, { standing }: StandingEntry, scene: Scene): void {
   if (standing.at !== 'graph') return;
   const view = scene.tiers.find(({ id }) => id === standing.tier)?.view;
+  // A tier that is away just now takes along what is pinned to it.
+  element.style.visibility = view ? 'visible' : 'hidden';
   if (!view) return;
   const [x, y] = [view.toX(standing.x), view.toY(standing.y)];
   const { left, top, width, height } = view.frame;
