@@ -89,19 +89,6 @@ async function takePictures(address) {
     await page.waitForTimeout(7200);
     await page.getByRole('button', { name: 'Stop w' }).click();
     await picture(page, 'motion');
-    await page.getByRole('button', { name: 'More for the deck' }).click();
-    await page.getByRole('menuitem', { name: 'What shows when …' }).click();
-    await page.getByRole('dialog', { name: 'What shows when' }).waitFor();
-    await picture(page, 'reveals');
-  });
-  await inWindow({}, async (page) => {
-    await enter(page, /millstream bed/);
-    await page.getByRole('button', { name: 'More for Tangent to h at x = a' }).click();
-    await page.getByRole('menuitem', { name: 'Look …' }).click();
-    await page.getByRole('group', { name: 'Look' }).scrollIntoViewIfNeeded();
-    await page.getByRole('button', { name: 'Looks' }).click();
-    await page.getByLabel('Key of the lines').selectOption('top left');
-    await picture(page, 'looks');
   });
   await inWindow({ colorScheme: 'dark' }, async (page) => {
     await enter(page, /millstream bed/);
