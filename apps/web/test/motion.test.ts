@@ -86,6 +86,13 @@ describe('the least and greatest values so far', () => {
 });
 
 describe('keeping a trial', () => {
+  test('without a slider or a point there is nothing to keep, and that is told', () => {
+    const { workbench } = playing({});
+    keepTrial(workbench);
+    expect(workbench.state.document.entries).toEqual({});
+    expect(workbench.state.notice?.text).toMatch('There is nothing to keep yet');
+  });
+
   test('makes the table with sliders and results, then writes a row each time', () => {
     const { workbench, play } = playing({
       ...parameter('t', { value: '2' }),

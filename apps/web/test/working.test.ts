@@ -103,6 +103,33 @@ describe('a duplicate', () => {
   });
 });
 
+describe('the slider of a study that is deleted', () => {
+  const after = (kept: Entry | null) => {
+    const workbench = new Workbench(
+      documentOf({
+        f: given(1, 'f(x) = x^2'),
+        a: makeEntry('parameter', { order: 2, name: 'a', value: '1' }),
+        t: makeEntry('tangent', { order: 3, on: 'f', parameter: 'a' }),
+        ...(kept ? { kept } : {}),
+      }),
+      () => undefined,
+    );
+    removeEntry(workbench, 't');
+    return Object.keys(workbench.state.document.entries);
+  };
+  test('goes where nothing else needs it', () => {
+    expect(after(null)).toEqual(['f']);
+  });
+  test.each([
+    ['a marker', makeEntry('marker', { order: 4, x: 'a', y: 'f(a)', tier: 'tier-f' })],
+    ['a note', makeEntry('note', { order: 4, text: 'at {f(a)}' })],
+    ['a table of trials', makeEntry('trials', { order: 4, columns: 'a; f(a)', tier: 'tier-f' })],
+    ['a condition', { ...given(4, 'g(x) = x'), shownWhen: '2 < a < 5' }],
+  ])('stays where %s mentions it', (_what, entry) => {
+    expect(after(entry)).toContain('a');
+  });
+});
+
 test('what was deleted is told, and had back until the next change', () => {
   const workbench = new Workbench(five(), () => undefined);
   removeEntry(workbench, 'g');

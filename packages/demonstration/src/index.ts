@@ -59,8 +59,9 @@ export {
   type Resolution,
   type Resolved,
 } from './resolve/resolve.ts';
+export type { Directory } from './resolve/directory.ts';
 export * from './resolve/revealConditions.ts';
-export { conditionOf, type Visibility } from './resolve/visibility.ts';
+export { conditionOf, idsInCondition, type Visibility } from './resolve/visibility.ts';
 export type { RevealEntry, RevealResult } from './entries/reveal/reveal.ts';
 export type { MarkerResult } from './entries/marker/marker.ts';
 export type { NoteEntry, NoteResult } from './entries/note/note.ts';

@@ -93,6 +93,10 @@ describe('a large number', () => {
     const inMetres = { ...document, entries: { ...document.entries, f: metres } };
     expect(resultOf<ReadoutResult>(inMetres, 'own').text).toBe('2.250 m');
   });
+  test('stands after an equals sign only where it is the number itself', () => {
+    expect(resultOf<ReadoutResult>(readout('f(a)'), 'own').isExact).toBe(true);
+    expect(resultOf<ReadoutResult>(readout('f(1/3)'), 'own').isExact).toBe(false);
+  });
   test('a formula that cannot be read is told', () => {
     expect(outcomeOf(readout('f(b)'), 'own')).toMatchObject({ ok: false, problem: { missingName: 'b' } });
   });

@@ -63,9 +63,10 @@ describe('an entry with a condition', () => {
     expect(visibility(withCondition("f'(t) > f(2)"), at('1.5'))?.isShown).toBe(false);
   });
 
-  test('a side without a value makes no condition hold, nor its opposite fail for the rest', () => {
+  test('a side without a value makes neither a condition nor its opposite hold; the rest may decide', () => {
     const undefinedRoot = 'sqrt(-1 - t) > 0';
     expect(visibility(withCondition(undefinedRoot))?.isShown).toBe(false);
+    expect(visibility(withCondition(`not ${undefinedRoot}`))?.isShown).toBe(false);
     expect(visibility(withCondition(`${undefinedRoot} or t > 2`))?.isShown).toBe(true);
   });
 

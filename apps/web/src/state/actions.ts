@@ -2,9 +2,11 @@ import {
   familyCount,
   fitEdits,
   headOfEntry,
+  idsInCondition,
   firstTier,
   kindOf,
   shownX,
+  type Directory,
   type Document,
   type Edit,
   type Entry,
@@ -78,7 +80,8 @@ export function removeEntry(workbench: Workbench, id: Id): void {
       if (standsOn(entry).some((base) => gone.has(base))) gone.add(other);
     }
   }
-  for (const parameter of abandonedSliders(document, gone)) gone.add(parameter);
+  const { directory } = workbench.current();
+  for (const parameter of abandonedSliders(document, directory, gone)) gone.add(parameter);
   const edits: Edit[] = [...gone].flatMap((target): Edit[] => {
     const entry = document.entries[target];
     return entry ? [{ at: 'entries', id: target, old: entry, new: null }] : [];
@@ -100,19 +103,20 @@ export function removeEntry(workbench: Workbench, id: Id): void {
 
 const standsOn = (entry: Entry): readonly Id[] => kindOf(entry).standsOn(entry);
 
-/** Sliders that only served studies which go, and that no formula mentions. */
-function abandonedSliders(document: Document, gone: ReadonlySet<Id>): Id[] {
+/** Sliders that only served studies which go, and that no formula and no condition mentions. */
+function abandonedSliders(document: Document, directory: Directory, gone: ReadonlySet<Id>): Id[] {
   const served = new Set(
     [...gone].flatMap((id) => (document.entries[id] ? standsOn(document.entries[id]) : [])),
   );
   const kept = Object.entries(document.entries).filter(([id]) => !gone.has(id));
-  return [...served].filter((id) => {
-    const entry = document.entries[id];
-    if (entry?.kind !== 'parameter') return false;
-    const isServing = kept.some(([, other]) => standsOn(other).includes(id));
-    const isMentioned = kept.some(([, other]) => 'text' in other && other.text.includes(entry.name));
-    return !isServing && !isMentioned;
-  });
+  const needed = new Set(
+    kept.flatMap(([, entry]) => [
+      ...standsOn(entry),
+      ...(kindOf(entry).dependsOn?.(entry, directory) ?? []),
+      ...idsInCondition(entry.shownWhen, directory),
+    ]),
+  );
+  return [...served].filter((id) => document.entries[id]?.kind === 'parameter' && !needed.has(id));
 }
 
 export function fit(workbench: Workbench, scope: FitScope): void {

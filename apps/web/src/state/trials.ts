@@ -37,8 +37,7 @@ function likelyColumns(workbench: Workbench): string {
       ? [`${curve.name}${"'".repeat(order)}(${at.name})`]
       : [];
   });
-  const all = [...new Set([...sliders, ...results])];
-  return (all.length > 0 ? all : ['1']).slice(0, mostLikelyColumns).join('; ');
+  return [...new Set([...sliders, ...results])].slice(0, mostLikelyColumns).join('; ');
 }
 
 const trialsIn = (workbench: Workbench): [Id, EntryOf<'trials'>][] =>
@@ -50,10 +49,12 @@ const trialsIn = (workbench: Workbench): [Id, EntryOf<'trials'>][] =>
 export function keepTrial(workbench: Workbench): void {
   const tables = trialsIn(workbench);
   if (tables.length === 0) {
-    const order = lastOrder(workbench.state.document.entries);
+    const columns = likelyColumns(workbench);
+    if (columns === '')
+      return workbench.tell('There is nothing to keep yet: make a slider, or put a point on a curve.');
     const empty = makeEntry('trials', {
-      order,
-      columns: likelyColumns(workbench),
+      order: lastOrder(workbench.state.document.entries),
+      columns,
       tier: firstTierOf(workbench),
     });
     const id = newId();

@@ -15,8 +15,9 @@ import {
 } from '@yperkine/core';
 import { exactTextOf } from '../numbers/exactText.ts';
 import type { Directory } from '../resolve/directory.ts';
+import type { Id } from '../schema/fields.ts';
 import type { Unit } from '../units/unit.ts';
-import { functionsMentioned, parameterValues, statedUnit, unreadable } from './formula.ts';
+import { functionsMentioned, idsMentioned, parameterValues, statedUnit, unreadable } from './formula.ts';
 import type { WorkContext } from './kind.ts';
 import { failed, waiting, worked, type Outcome } from './outcome.ts';
 
@@ -105,6 +106,12 @@ export function remembered<T>(
 /** The formula that a text is, by the names of the document. */
 export const readFormula = (text: string, directory: Directory): Reading<Expression> =>
   remembered(directory, 'formula', text, () => readExpression(text, directory.scope));
+
+/** The entries that a typed formula mentions; none while it cannot be read. */
+export function idsInText(text: string, directory: Directory): readonly Id[] {
+  const reading = readFormula(text, directory);
+  return reading.ok ? idsMentioned(reading.value, directory) : [];
+}
 
 /** What a typed formula without a variable comes to. */
 export function typedValue(text: string, context: WorkContext): Outcome<FormulaValue> {

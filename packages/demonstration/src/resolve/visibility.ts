@@ -9,7 +9,7 @@ import {
   type Rational,
   type Reading,
 } from '@yperkine/core';
-import { functionsMentioned, parameterValues, unreadable } from '../entries/formula.ts';
+import { functionsMentioned, idsMentioned, parameterValues, unreadable } from '../entries/formula.ts';
 import { compiled, remembered } from '../entries/formulaValue.ts';
 import type { WorkContext } from '../entries/kind.ts';
 import type { EntryProblem } from '../entries/outcome.ts';
@@ -41,7 +41,7 @@ export function visibilitiesOf(
   const result = new Map<Id, Visibility>();
   let group = always;
   for (const [id, entry] of inOrder(document.entries)) {
-    const own = ofCondition(entry.shownWhen, contextFor(id));
+    const own = entry.shownWhen.trim() === '' ? always : ofCondition(entry.shownWhen, contextFor(id));
     const isHeading = entry.kind === 'heading';
     const visibility = joined(own, isHeading ? always : group, entry.hidden);
     if (isHeading) group = visibility;
@@ -75,12 +75,18 @@ function kept(now: Visibility, before: Visibility | undefined): Visibility {
 export const conditionOf = (text: string, directory: Directory): Reading<tree.Condition> =>
   remembered(directory, 'condition', text, () => readCondition(text, directory.scope));
 
+/** The entries that a condition mentions; none while it cannot be read. */
+export function idsInCondition(text: string, directory: Directory): readonly Id[] {
+  if (text.trim() === '') return [];
+  const reading = conditionOf(text, directory);
+  return reading.ok ? tree.comparedIn(reading.value).flatMap((part) => idsMentioned(part, directory)) : [];
+}
+
 function ofCondition(text: string, context: WorkContext): Visibility {
-  if (text.trim() === '') return always;
   const reading = conditionOf(text, context.directory);
   if (!reading.ok) return withProblem(unreadable(reading.problem));
   const condition = reading.value;
-  const holds = truthOf(condition, (comparison) => isTrue(comparison, context) ?? false);
+  const holds = truthOf(condition, (comparison) => isTrue(comparison, context)) === true;
   const { truths } = context.directory.scope;
   const isOfReveals = (comparison: tree.ComparisonNode): boolean =>
     comparison.operands.every((operand) =>
@@ -89,7 +95,7 @@ function ofCondition(text: string, context: WorkContext): Visibility {
   const isRevealed =
     truthOf(condition, (comparison) => (isOfReveals(comparison) ? isTrue(comparison, context) : null)) !==
     false;
-  return { isShown: holds === true, holds: holds === true, isRevealed, problem: null };
+  return { isShown: holds, holds, isRevealed, problem: null };
 }
 
 const withProblem = (outcome: ReturnType<typeof unreadable>): Visibility => ({

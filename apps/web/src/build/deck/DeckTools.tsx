@@ -60,7 +60,7 @@ export function DeckTools({ laneCount, asStudent, onStudent }: DeckToolsProps) {
     },
   ];
   return (
-    <div role="toolbar" aria-label="Deck tools" className="flex flex-wrap items-center gap-x-1 gap-y-1">
+    <div role="group" aria-label="Deck tools" className="flex flex-wrap items-center gap-x-1 gap-y-1">
       {laneCount > 1 && <PlayAll />}
       <Tool
         icon={<RotateCcw size={14} aria-hidden />}

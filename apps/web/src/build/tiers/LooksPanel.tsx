@@ -1,5 +1,6 @@
 import type { Looks, TypeLook } from '@yperkine/demonstration';
 import { NumberField } from '../../parts/NumberField.tsx';
+import { refuseDecimals } from '../../parts/refuseDecimals.ts';
 import { SelectField } from '../../parts/SelectField.tsx';
 import { useWorkbench, useWorkbenchState } from '../../state/context.ts';
 
@@ -80,9 +81,7 @@ export function LooksForm() {
         <NumberField
           label="Decimal places"
           value={String(decimals)}
-          refuse={(text) =>
-            /^(?:\d|1[0-2])$/.test(text) ? null : 'Decimal places are a whole number from 0 to 12.'
-          }
+          refuse={refuseDecimals}
           onCommit={setDecimals}
         />
         <SelectField

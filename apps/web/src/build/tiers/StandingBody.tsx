@@ -1,6 +1,7 @@
 import {
   format,
   headOfEntry,
+  relation,
   type Id,
   type ReadoutResult,
   type StudyResult,
@@ -76,7 +77,7 @@ function LargeNumber({ id, entry, result }: LargeNumberProps) {
         ) : (
           <FormulaLine line={result.lines[0]?.slice(0, 1) ?? []} />
         )}
-        {!entry.title && <span className="live-number"> {result.text.startsWith('–') ? '' : '= '}</span>}
+        {!entry.title && <span className="live-number"> {relation(result.isExact)} </span>}
         <span className="live-number font-semibold">{result.text}</span>
       </p>
       {entry.keeps && record && (

@@ -3,8 +3,7 @@ import { z } from 'zod';
 import { format } from '../../numbers/format.ts';
 import { latex, live, liveNumber } from '../../numbers/line.ts';
 import { common, idSchema, typedSchema } from '../../schema/fields.ts';
-import { idsMentioned } from '../formula.ts';
-import { readFormula, typedValue, type FormulaValue } from '../formulaValue.ts';
+import { idsInText, typedValue, type FormulaValue } from '../formulaValue.ts';
 import type { EntryKind } from '../kind.ts';
 import { worked } from '../outcome.ts';
 import type { StudyResult } from '../study.ts';
@@ -29,11 +28,7 @@ export const markerKind: EntryKind<MarkerEntry, MarkerResult> = {
   schema: markerSchema,
   defaults: {},
   standsOn: () => [],
-  dependsOn: ({ x, y }, directory) =>
-    [x, y].flatMap((text) => {
-      const reading = readFormula(text, directory);
-      return reading.ok ? idsMentioned(reading.value, directory) : [];
-    }),
+  dependsOn: ({ x, y }, directory) => [x, y].flatMap((text) => idsInText(text, directory)),
   head: ({ x, y }) => ({ heading: `Marker at (${x}, ${y})`, tone: 'f1' }),
 
   workOut(entry, context) {

@@ -5,8 +5,7 @@ import { format, type RoundingRule } from '../../numbers/format.ts';
 import { prosePieces, type ProsePiece } from '../../numbers/prose.ts';
 import type { Directory } from '../../resolve/directory.ts';
 import { common, standingSchema, textSizeSchema, typedSchema, type Id } from '../../schema/fields.ts';
-import { idsMentioned } from '../formula.ts';
-import { readFormula, typedValue } from '../formulaValue.ts';
+import { idsInText, typedValue } from '../formulaValue.ts';
 import type { EntryKind, WorkContext } from '../kind.ts';
 import { worked, type EntryProblem } from '../outcome.ts';
 import type { StudyResult } from '../study.ts';
@@ -62,15 +61,15 @@ const paragraphsOf = (text: string, directory: Directory): (readonly ProsePiece[
 const definition = /^definition of (.+)$/u;
 const nameIn = (text: string): string | undefined => definition.exec(text)?.[1]?.trim();
 
-function idsIn(piece: ProsePiece, directory: Directory): Id[] {
+function idsIn(piece: ProsePiece, directory: Directory): readonly Id[] {
   if (piece.kind !== 'formula') return [];
   const name = nameIn(piece.text);
-  if (name !== undefined) return [idOfName(name, directory) ?? []].flat();
-  const reading = readFormula(piece.text, directory);
-  return reading.ok ? idsMentioned(reading.value, directory) : [];
+  if (name === undefined) return idsInText(piece.text, directory);
+  const id = idOfName(name, directory);
+  return id === undefined ? [] : [id];
 }
 
-/** The entry of a name as it is written: f, f' or a_1. */
+/** The entry of a name as it is written: f, a_1 or a1. */
 const idOfName = (name: string, { idOf }: Directory): Id | undefined =>
   idOf.get(name) ?? idOf.get(name.replace(/(\d+)$/, '_$1'));
 

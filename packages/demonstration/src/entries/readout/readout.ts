@@ -3,9 +3,9 @@ import { z } from 'zod';
 import { format } from '../../numbers/format.ts';
 import { equalsResult, latex, unitPart } from '../../numbers/line.ts';
 import { common, limits, standingSchema, textSizeSchema, typedSchema } from '../../schema/fields.ts';
-import { unitText } from '../../units/unit.ts';
-import { idsMentioned, unreadable } from '../formula.ts';
-import { formulaValue, readFormula } from '../formulaValue.ts';
+import { withUnit } from '../../units/unit.ts';
+import { unreadable } from '../formula.ts';
+import { formulaValue, idsInText, readFormula } from '../formulaValue.ts';
 import type { EntryKind } from '../kind.ts';
 import { worked } from '../outcome.ts';
 import type { StudyResult } from '../study.ts';
@@ -30,6 +30,8 @@ export interface ReadoutResult extends StudyResult {
   readonly value: KnownNumber;
   /** The number with its unit, as it is shown. */
   readonly text: string;
+  /** Whether the text is the number itself, so that it may stand after an equals sign. */
+  readonly isExact: boolean;
 }
 
 /** A live number that is shown large, with the least and the greatest value that it has had. */
@@ -43,10 +45,7 @@ export const readoutKind: EntryKind<ReadoutEntry, ReadoutResult> = {
     halt: 'never',
   },
   standsOn: () => [],
-  dependsOn({ text }, directory) {
-    const reading = readFormula(text, directory);
-    return reading.ok ? idsMentioned(reading.value, directory) : [];
-  },
+  dependsOn: ({ text }, directory) => idsInText(text, directory),
   head: ({ title, text }) => ({ heading: `Large number ${title || text}`, tone: 'ink' }),
 
   workOut(entry, context) {
@@ -55,7 +54,7 @@ export const readoutKind: EntryKind<ReadoutEntry, ReadoutResult> = {
     const outcome = formulaValue(reading.value, context);
     if (!outcome.ok) return outcome;
     const { value, form, unit, warning } = outcome.result;
-    const { text } = format(value, context.rule);
+    const { text, isExact } = format(value, context.rule);
     const line = [
       latex(printLatex(reading.value)),
       ...equalsResult(value, context.rule, form),
@@ -63,7 +62,8 @@ export const readoutKind: EntryKind<ReadoutEntry, ReadoutResult> = {
     ];
     return worked({
       value,
-      text: unit.size === 0 ? text : `${text} ${unitText(unit)}`,
+      text: withUnit(text, unit),
+      isExact,
       lines: [line],
       sentence: warning,
     });

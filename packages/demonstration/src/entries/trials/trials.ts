@@ -1,11 +1,10 @@
 import { knownNumber, rational, type KnownNumber } from '@yperkine/core';
 import { z } from 'zod';
 import { format } from '../../numbers/format.ts';
-import type { Directory } from '../../resolve/directory.ts';
-import { common, idSchema, typedSchema, type Id } from '../../schema/fields.ts';
+import { common, idSchema, typedSchema } from '../../schema/fields.ts';
 import { decimalText, nearestDecimal } from '../../stage/slider.ts';
-import { idsMentioned, unreadable } from '../formula.ts';
-import { readFormula, typedValue } from '../formulaValue.ts';
+import { unreadable } from '../formula.ts';
+import { idsInText, readFormula, typedValue } from '../formulaValue.ts';
 import type { EntryKind, WorkContext } from '../kind.ts';
 import { failed, worked } from '../outcome.ts';
 import type { StudyResult } from '../study.ts';
@@ -49,7 +48,7 @@ export const trialsKind: EntryKind<TrialsEntry, TrialsResult> = {
   schema: trialsSchema,
   defaults: { rows: [], plot: null },
   standsOn: () => [],
-  dependsOn: ({ columns }, directory) => splitList(columns).flatMap((text) => idsIn(text, directory)),
+  dependsOn: ({ columns }, directory) => splitList(columns).flatMap((text) => idsInText(text, directory)),
   head: () => ({ heading: 'Trials', tone: 'ink' }),
 
   workOut(entry, context) {
@@ -83,11 +82,6 @@ export const trialsKind: EntryKind<TrialsEntry, TrialsResult> = {
     return points.length > 0 ? [{ kind: 'dots', points, tone: 'ink', size: 5, shape: 'diamond' }] : [];
   },
 };
-
-function idsIn(text: string, directory: Directory): Id[] {
-  const reading = readFormula(text, directory);
-  return reading.ok ? idsMentioned(reading.value, directory) : [];
-}
 
 /** A value as it is kept: its exact decimal, or all digits that a double has. */
 function keptText(text: string, context: WorkContext): string {

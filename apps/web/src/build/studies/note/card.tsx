@@ -1,7 +1,8 @@
 import { limits, type Entry, type Id, type NoteResult } from '@yperkine/demonstration';
-import { useRef, useState } from 'react';
+import { useRef } from 'react';
 import { Button } from '../../../parts/Button.tsx';
 import { NumberField } from '../../../parts/NumberField.tsx';
+import { refuseDecimals } from '../../../parts/refuseDecimals.ts';
 import { FormulaLine } from '../../../parts/Typeset.tsx';
 import { setField } from '../../../state/actions.ts';
 import { useResolved, useWorkbench, useWorkbenchState } from '../../../state/context.ts';
@@ -76,16 +77,14 @@ const pieces = [
 function Editor({ id, entry }: { id: Id; entry: Extract<Entry, { kind: 'note' }> }) {
   const workbench = useWorkbench();
   const area = useRef<HTMLTextAreaElement>(null);
-  const [draft, setDraft] = useState(entry.text);
-  const commit = (text: string) => setField(workbench, id, 'text', text, `note ${id}`);
+  const { text } = entry;
+  const write = (next: string) => setField(workbench, id, 'text', next, `note ${id}`);
   const putIn = ({ before, middle, after }: (typeof pieces)[number]) => {
     const field = area.current;
     if (!field) return;
     const { selectionStart: from, selectionEnd: to } = field;
-    const chosen = draft.slice(from, to) || middle;
-    const next = draft.slice(0, from) + before + chosen + after + draft.slice(to);
-    setDraft(next);
-    commit(next);
+    const chosen = text.slice(from, to) || middle;
+    write(text.slice(0, from) + before + chosen + after + text.slice(to));
     requestAnimationFrame(() => {
       field.focus();
       field.setSelectionRange(from + before.length, from + before.length + chosen.length);
@@ -99,11 +98,8 @@ function Editor({ id, entry }: { id: Id; entry: Extract<Entry, { kind: 'note' }>
         aria-label="Text of the note"
         rows={4}
         maxLength={limits.text}
-        value={draft}
-        onChange={({ target }) => {
-          setDraft(target.value);
-          commit(target.value);
-        }}
+        value={text}
+        onChange={({ target }) => write(target.value)}
         onBlur={() => workbench.seal()}
         onKeyDown={(event) => {
           if (event.key === 'Escape') workbench.openEntry(null);
@@ -129,12 +125,8 @@ function Editor({ id, entry }: { id: Id; entry: Extract<Entry, { kind: 'note' }>
           label="Decimals of its values"
           emptyMeans="as everywhere"
           value={entry.decimals === null ? '' : String(entry.decimals)}
-          refuse={(text) =>
-            text === '' || /^(?:\d|1[0-2])$/.test(text)
-              ? null
-              : 'Decimal places are a whole number from 0 to 12.'
-          }
-          onCommit={(text) => setField(workbench, id, 'decimals', text === '' ? null : Number(text))}
+          refuse={(typed) => (typed === '' ? null : refuseDecimals(typed))}
+          onCommit={(typed) => setField(workbench, id, 'decimals', typed === '' ? null : Number(typed))}
         />
         <Button onClick={() => workbench.openEntry(null)}>Done</Button>
       </div>
