@@ -23,6 +23,18 @@ async function takePictures(address) {
       '--no-first-run',
     ],
   });
+  try {
+    await takePicturesWith(browser, address);
+  } finally {
+    await browser.close();
+  }
+}
+
+/**
+ * @param {import('@playwright/test').Browser} browser
+ * @param {string} address
+ */
+async function takePicturesWith(browser, address) {
   /**
    * @param {import('@playwright/test').BrowserContextOptions} options
    * @param {(page: import('@playwright/test').Page) => Promise<void>} visit
@@ -89,6 +101,10 @@ async function takePictures(address) {
     await page.waitForTimeout(7200);
     await page.getByRole('button', { name: 'Stop w' }).click();
     await picture(page, 'motion');
+    await page.getByRole('button', { name: 'More for the deck' }).click();
+    await page.getByRole('menuitem', { name: 'What shows when …' }).click();
+    await page.getByRole('heading', { name: 'What shows when' }).waitFor();
+    await picture(page, 'reveals');
   });
   await inWindow({ colorScheme: 'dark' }, async (page) => {
     await enter(page, /millstream bed/);
@@ -101,7 +117,16 @@ async function takePictures(address) {
       await picture(page, 'build-phone');
     },
   );
-  await browser.close();
+  // What it changes is saved, so it comes last.
+  await inWindow({}, async (page) => {
+    await enter(page, /millstream bed/);
+    await page.getByRole('button', { name: 'More for Tangent to h at x = a' }).click();
+    await page.getByRole('menuitem', { name: 'Look …' }).click();
+    await page.getByRole('group', { name: 'Look' }).scrollIntoViewIfNeeded();
+    await page.getByRole('button', { name: 'Looks' }).click();
+    await page.getByLabel('Key of the lines').selectOption('bottom left');
+    await picture(page, 'looks');
+  });
 }
 
 runMain(async () => {

@@ -65,6 +65,12 @@ test('one table says which reveal shows what, and changes it', async ({ page, te
   await dialog.getByRole('textbox', { name: 'Its switch says' }).fill('The slope');
   await dialog.getByRole('textbox', { name: 'Its switch says' }).press('Enter');
   await dialog.getByRole('button', { name: 'Add a reveal' }).click();
+  await expect(dialog.getByRole('rowheader')).toHaveText([
+    'Given: f',
+    'Slider a',
+    'Tangent to f at x = a',
+    'Slider t',
+  ]);
   const tick = (reveal: string) =>
     dialog.getByRole('checkbox', { name: `${reveal} shows Tangent to f at x = a` });
   const condition = dialog.getByRole('textbox', { name: 'Tangent to f at x = a is shown when' });

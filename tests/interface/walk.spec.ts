@@ -177,6 +177,8 @@ test('a trail stays when its moment is over, hides with its reveal, and is clear
   await teacher.setValue('w', '1');
   await page.getByRole('slider', { name: 'w', exact: true }).focus();
   await walk(20);
+  // However fast the keys come, none is lost.
+  await expect(page.getByRole('textbox', { name: 'Value of w' })).toHaveValue('3');
   // The marker and what it has left behind since; the marker alone stays.
   await expect.poll(marks).toBeGreaterThan(250);
   const again = await marks();

@@ -2,7 +2,7 @@ import { latexName, rational } from '@yperkine/core';
 import { unitText, withUnit, type EntryOf, type Id, type ParameterResult } from '@yperkine/demonstration';
 import clsx from 'clsx';
 import { EyeOff, Lock, Pause, Play } from 'lucide-react';
-import type { CSSProperties } from 'react';
+import { useLayoutEffect, useRef, type ComponentProps, type CSSProperties } from 'react';
 import { NumberField } from '../../parts/NumberField.tsx';
 import { Typeset } from '../../parts/Typeset.tsx';
 import { useResolved, useWorkbench, useWorkbenchState } from '../../state/context.ts';
@@ -119,27 +119,38 @@ function LaneSlider({ id, entry, isLocked }: LaneSliderProps) {
           workbench.stop(id);
           workbench.setValue(id, next);
         }}
-        className="w-22 shrink-0 text-right [&_input]:rounded-none [&_input]:border-transparent [&_input]:border-b-rule [&_input]:bg-transparent [&_input]:text-right [&_input]:hover:border-b-ink [&_input]:focus:border-b-ink"
+        className="w-22 shrink-0 max-sm:w-16 text-right [&_input]:rounded-none [&_input]:border-transparent [&_input]:border-b-rule [&_input]:bg-transparent [&_input]:text-right [&_input]:hover:border-b-ink [&_input]:focus:border-b-ink"
       />
       {unit.size > 0 && <span className="text-sm text-quiet">{unitText(unit)}</span>}
-      <input
-        type="range"
+      <Slider
         disabled={isLocked}
         aria-label={entry.name}
         aria-valuetext={withUnit(text, unit)}
         min={from}
         max={to}
         step={Number(entry.step)}
-        value={value.value}
+        shown={value.value}
         style={{ '--share': share } as CSSProperties}
         onChange={(event) => workbench.show(id, decimal(event.target.value))}
         onPointerUp={settle}
         onKeyUp={settle}
         onBlur={settle}
-        className="lane-slider min-w-24 flex-1 accent-ink"
+        className="lane-slider min-w-16 flex-1 accent-ink"
       />
     </>
   );
+}
+
+/**
+ * A range input that follows the value of the last frame without being held to it: a second key within one frame goes
+ * on from the first.
+ */
+function Slider({ shown, ...rest }: ComponentProps<'input'> & { readonly shown: number }) {
+  const input = useRef<HTMLInputElement>(null);
+  useLayoutEffect(() => {
+    if (input.current) input.current.value = String(shown);
+  }, [shown, rest.min, rest.max, rest.step]);
+  return <input type="range" ref={input} defaultValue={shown} {...rest} />;
 }
 
 const isWhole = (text: string): boolean => Number.isInteger(Number(text));

@@ -1,9 +1,11 @@
 import { Dialog, DialogPanel, DialogTitle } from '@headlessui/react';
 import {
+  curveOf,
   headOfEntry,
   inOrder,
   limits,
   revealUse,
+  type CurveResult,
   type Entry,
   type EntryOf,
   type Id,
@@ -127,6 +129,17 @@ function RevealNames({ reveal: [id, entry], onProblem }: PartProps & { readonly 
   );
 }
 
+/** Characters of a note by which it is told from the others. */
+const excerpt = 28;
+
+/** An entry by its heading, and by what tells it from others of the same heading: a function's name, a note's words. */
+function nameInTable(heading: string, entry: Entry, curve: CurveResult | undefined): string {
+  if (curve && heading === 'Given') return `Given: ${curve.name}`;
+  if (entry.kind !== 'note' || entry.text.trim() === '') return heading;
+  const words = entry.text.replaceAll(/\s+/g, ' ');
+  return `Note: ${words.length > excerpt ? `${words.slice(0, excerpt)} …` : words}`;
+}
+
 interface RowProps extends PartProps {
   readonly id: Id;
   readonly entry: Entry;
@@ -137,7 +150,7 @@ function Row({ id, entry, reveals, onProblem }: RowProps) {
   const workbench = useWorkbench();
   const heading = useWorkbenchState(({ resolution }) => {
     const resolved = resolution.entries.get(id);
-    return resolved ? headOfEntry(resolved).heading : '';
+    return resolved ? nameInTable(headOfEntry(resolved).heading, entry, curveOf(resolution, id)) : '';
   });
   const { directory } = workbench.current();
   return (

@@ -13,12 +13,12 @@ import { useResolved, useWorkbench, useWorkbenchState } from '../../state/contex
 import type { StandingEntry } from '../../state/texts.ts';
 import { cssColour } from '../../theme/colour.ts';
 
-/** Sizes of texts on the graphs, in rem. */
+/** Sizes of texts on the graphs; on a narrow screen the large ones are smaller. */
 const sizes: Readonly<Record<TextSize, string>> = {
   small: '0.92rem',
   medium: '1.06rem',
-  large: '1.5rem',
-  title: '2.1rem',
+  large: 'clamp(1.15rem, 2.6vw, 1.5rem)',
+  title: 'clamp(1.35rem, 3.6vw, 2.1rem)',
 };
 
 /** What a standing text says: its paragraphs, or its large number with the records under it. */

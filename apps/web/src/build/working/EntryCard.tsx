@@ -11,7 +11,7 @@ import {
 import { useState } from 'react';
 import { useStore } from 'zustand';
 import { useShallow } from 'zustand/shallow';
-import { FormulaLine } from '../../parts/Typeset.tsx';
+import { FittedLine } from '../../parts/FittedLine.tsx';
 import { LookFields } from './LookFields.tsx';
 import { ResultNames } from './ResultNames.tsx';
 import { ShownWhen, useAbsence } from './ShownWhen.tsx';
@@ -35,12 +35,8 @@ export function EntryCard({ id }: { id: Id }) {
 
 function Lines({ lines, tone }: { lines: readonly Line[]; tone: Tone }) {
   return lines.map((line, i) => (
-    <div
-      key={i}
-      className="overflow-x-auto overflow-y-hidden py-1.5 text-[1.06rem]"
-      style={i === 0 ? { color: cssColour(tone) } : undefined}
-    >
-      <FormulaLine line={line} />
+    <div key={i} className="py-1.5 text-[1.06rem]" style={i === 0 ? { color: cssColour(tone) } : undefined}>
+      <FittedLine line={line} />
     </div>
   ));
 }
