@@ -1,4 +1,10 @@
-import { emptyDocument, type Entry, type EntryKindName, type EntryOf } from '@yperkine/demonstration';
+import {
+  answersNow,
+  emptyDocument,
+  type Entry,
+  type EntryKindName,
+  type EntryOf,
+} from '@yperkine/demonstration';
 import { addGiven } from '../src/state/givens.ts';
 import { addStudy } from '../src/state/studies.ts';
 import { Workbench } from '../src/state/workbench.ts';
@@ -7,7 +13,12 @@ import { Workbench } from '../src/state/workbench.ts';
 export function underTest() {
   let time = 0;
   let asked: ((time: number) => void)[] = [];
-  const workbench = new Workbench(emptyDocument(), (callback) => asked.push(callback));
+  const workbench = new Workbench(
+    emptyDocument(),
+    (callback) => asked.push(callback),
+    () => false,
+    answersNow,
+  );
   const frame = (milliseconds = 16) => {
     time += milliseconds;
     const now = asked;

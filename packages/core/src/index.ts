@@ -73,7 +73,24 @@ export {
 export { through, type ExactPoint, type Shape } from './interpolation/through.ts';
 export { Spline } from './interpolation/spline.ts';
 export { closedFormula, numberFormula } from './analysis/question.ts';
-export type { Place } from './analysis/place.ts';
+export type { Located, Place } from './analysis/place.ts';
+export {
+  answerSent,
+  answerTo,
+  indicator,
+  sendable,
+  squaredDistance,
+  type Answer,
+  type AnswerTo,
+  type NearestPoint,
+  type Outcome as AnswerOutcome,
+  type Question,
+  type QuestionKind,
+  type QuestionOf,
+  type ToldJoin,
+  type ToldKeyPoint,
+  type ToldSolutions,
+} from './analysis/answers.ts';
 export { limitOfProgram, type Limit } from './limit/limit.ts';
 export { sampleCurve, type Grid, type SampledCurve } from './curve/sample.ts';
 export { chooseXRange, chooseYRange, type Plotted, type Range } from './curve/window.ts';

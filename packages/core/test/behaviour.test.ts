@@ -20,7 +20,7 @@ import {
   readStatement,
   ruleNames,
   tree,
-  type Place,
+  type Located,
 } from '../src/index.ts';
 
 const scope = { names: new Set(['x', 'y', 'a', 'b', 't']), functions: new Set<string>() };
@@ -29,7 +29,7 @@ const read = (text: string) => {
   if (!reading.ok) throw new Error(text);
   return reading.value;
 };
-const write = ({ exact, value }: Place): string => (exact ? printText(exact) : String(value));
+const write = ({ exact, value }: Located): string => (exact ? printText(exact) : String(value));
 
 describe('joins of a function in pieces', () => {
   const about = (text: string): string =>

@@ -10,6 +10,8 @@ export {
 } from './schema/migrate.ts';
 export * from './changes/change.ts';
 export * from './changes/start.ts';
+export { settledEdits } from './changes/settled.ts';
+export { closedTierEdits } from './changes/tiers.ts';
 export * from './changes/windows.ts';
 export * from './changes/history.ts';
 export * from './changes/rebase.ts';
@@ -47,6 +49,15 @@ export type { PointResult } from './entries/point/point.ts';
 export type { SecantResult } from './entries/secant/secant.ts';
 export type { SlopeEqualsResult } from './entries/slopeEquals/slopeEquals.ts';
 export type { ValueTableResult } from './entries/valueTable/valueTable.ts';
+export { keyPointGroups, type KeyPointGroup } from './entries/keyPoints/kinds.ts';
+export type { KeyPointsResult } from './entries/keyPoints/keyPoints.ts';
+export type { SignStripResult } from './entries/signStrip/signStrip.ts';
+export type { SolutionsResult } from './entries/solutions/solutions.ts';
+export type { NearestResult } from './entries/nearest/nearest.ts';
+export type { HoldsResult } from './entries/holds/holds.ts';
+export { isInPieces, type JoinsResult } from './entries/joins/joins.ts';
+export { isGivenAlone } from './entries/givenDerivative/givenDerivative.ts';
+export { stagedInterval, readStagedInterval } from './entries/asking.ts';
 export type { TangentResult } from './entries/tangent/tangent.ts';
 export {
   curveOf,
@@ -59,6 +70,14 @@ export {
   type Resolution,
   type Resolved,
 } from './resolve/resolve.ts';
+export {
+  answeredBy,
+  answersNow,
+  keyOfQuestion,
+  unanswered,
+  type Answered,
+  type Answers,
+} from './resolve/answers.ts';
 export type { Directory } from './resolve/directory.ts';
 export * from './resolve/revealConditions.ts';
 export { conditionOf, idsInCondition, type Visibility } from './resolve/visibility.ts';
@@ -76,15 +95,16 @@ export * from './stage/catch.ts';
 export * from './stage/slider.ts';
 export * from './stage/followed.ts';
 export * from './scene/scene.ts';
-export type { Handle, VertexHandle } from './scene/handles.ts';
+export type { BoundHandle, Handle, VertexHandle } from './scene/handles.ts';
 export { curvesIn, type KeyLine, type TierTitle } from './scene/titles.ts';
 export * from './scene/mark.ts';
 export * from './scene/tone.ts';
 export * from './scene/view.ts';
 export * from './scene/nearest.ts';
+export { featureNear, type NearFeature } from './scene/nearFeature.ts';
 export * from './scene/fit.ts';
 export { roundStep, type Tick } from './scene/ticks.ts';
-export { furniture, type SceneSize } from './scene/layout.ts';
+export { furniture, stripRow, type SceneSize } from './scene/layout.ts';
 export * from './draw/theme.ts';
 export * from './draw/surface.ts';
 export { CanvasSurface } from './draw/canvasSurface.ts';

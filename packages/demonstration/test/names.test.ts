@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import {
+  answersNow,
   emptyStage,
   makeEntry,
   resolve,
@@ -94,7 +95,7 @@ describe('a result of an entry that was given a name', () => {
   });
 
   test('the numbers that can be named are told with what they are called', () => {
-    const resolution = resolve(named('1'), emptyStage);
+    const resolution = resolve(named('1'), emptyStage, undefined, answersNow());
     const labels = (id: string) => resultsOf(resolution, id).map(({ label }) => label);
     expect(labels('tangent')).toEqual(['slope', 'intercept']);
     expect(labels('point')).toEqual(['height']);

@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
 import {
+  answersNow,
   buildScene,
   documentSchema,
   emptyDocument,
@@ -64,7 +65,7 @@ export const documentWith = (entries: Document['entries']): Document => ({
 });
 
 export const outcomeOf = (document: Document, id: Id, stage: Stage = emptyStage) =>
-  resolve(document, stage).entries.get(id)?.outcome;
+  resolve(document, stage, undefined, answersNow()).entries.get(id)?.outcome;
 
 /** What came out of an entry. @throws with the entry's own sentence where nothing did */
 export function resultOf<T>(document: Document, id: Id, stage: Stage = emptyStage): T {
@@ -77,7 +78,7 @@ export const sceneOf = (document: Document): Scene =>
   buildScene({
     document,
     stage: emptyStage,
-    resolution: resolve(document, emptyStage),
+    resolution: resolve(document, emptyStage, undefined, answersNow()),
     size: { width: 800, height: 500, density: 1, furniture: true },
     here: null,
   });

@@ -1,7 +1,15 @@
 import { describe, expect, test } from '@jest/globals';
 import { buildScene } from '../src/scene/scene.ts';
 import { Crowd } from '../src/scene/crowd.ts';
-import { emptyStage, makeEntry, paint, resolve, type Document, type Entry } from '../src/index.ts';
+import {
+  answersNow,
+  emptyStage,
+  makeEntry,
+  paint,
+  resolve,
+  type Document,
+  type Entry,
+} from '../src/index.ts';
 import { Recorder } from './recorder.ts';
 import { slider, tangentDocument } from './sample.ts';
 
@@ -14,7 +22,7 @@ function drawn(study: Entry, x = { from: -4, to: 4 }) {
   const scene = buildScene({
     document,
     stage: emptyStage,
-    resolution: resolve(document, emptyStage),
+    resolution: resolve(document, emptyStage, undefined, answersNow()),
     size,
     here: null,
   });

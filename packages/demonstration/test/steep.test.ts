@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import {
+  answersNow,
   applyChange,
   emptyStage,
   entryKinds,
@@ -27,19 +28,25 @@ const secant = (more: Partial<Extract<Entry, { kind: 'secant' }>> = {}) =>
   makeEntry('secant', { order: 5, on: 'f', parameter: 'a', step: 'h', ...more });
 
 function study(document: Document, id: string): StudyResult {
-  const outcome = resolve(document, emptyStage).entries.get(id)?.outcome;
+  const outcome = resolve(document, emptyStage, undefined, answersNow()).entries.get(id)?.outcome;
   if (!outcome?.ok) throw new Error(outcome?.problem.message ?? id);
   return outcome.result as StudyResult;
 }
 const problem = (document: Document, id: string) => {
-  const outcome = resolve(document, emptyStage).entries.get(id)?.outcome;
+  const outcome = resolve(document, emptyStage, undefined, answersNow()).entries.get(id)?.outcome;
   return outcome?.ok ? undefined : outcome?.problem.message;
 };
 const lines = (document: Document, id: string): string[] => study(document, id).lines.map(plainText);
 
 const size = { width: 800, height: 600, density: 1, furniture: true };
 const sceneOf = (document: Document, stage = emptyStage) =>
-  buildScene({ document, stage, resolution: resolve(document, stage), size, here: null });
+  buildScene({
+    document,
+    stage,
+    resolution: resolve(document, stage, undefined, answersNow()),
+    size,
+    here: null,
+  });
 
 describe('the secant', () => {
   // By hand for f = x² at 1: forward 2 + h, backward 2 − h, symmetric 2.
@@ -298,6 +305,8 @@ describe('every kind of entry', () => {
       x: '1',
       y: '1',
       place: 'point',
+      left: 'a',
+      right: 'b',
     };
     for (const [name, kind] of Object.entries(entryKinds)) {
       const shape = Object.keys((kind.schema as unknown as { shape: Record<string, unknown> }).shape);

@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import {
+  answersNow,
   buildScene,
   emptyStage,
   makeEntry,
@@ -32,7 +33,7 @@ function run(document: Document, values: readonly number[], trails = new Trails(
   let stage: Stage = emptyStage;
   for (const a of values) {
     stage = { ...emptyStage, values: { a } };
-    resolution = resolve(document, stage, resolution);
+    resolution = resolve(document, stage, resolution, answersNow());
     trails.record(resolution, windows);
   }
   return { trails, stage, resolution: resolution as Resolution };
@@ -119,7 +120,7 @@ describe('a trail', () => {
   test('goes with its entry', () => {
     const after = run(withTrail(), [1, 2, 3]);
     const { trail: _gone, ...entries } = withTrail().entries;
-    after.trails.record(resolve({ ...withTrail(), entries }, emptyStage), windows);
+    after.trails.record(resolve({ ...withTrail(), entries }, emptyStage, undefined, answersNow()), windows);
     expect(after.trails.of('trail')).toBeUndefined();
   });
 
@@ -138,7 +139,7 @@ describe('a trail', () => {
       k: slider(3, 'k', '2'),
       s: makeEntry('slopeEquals', { order: 4, on: 'f', level: 'k', from: '-5', to: '5' }),
     });
-    const resolution = resolve(document, emptyStage);
+    const resolution = resolve(document, emptyStage, undefined, answersNow());
     expect(placesOf(resolution, 'g')).toMatchObject([
       { key: 'vertex 0', label: 'point 1', x: 0, y: 1 },
       { key: 'vertex 1', label: 'point 2', x: 2, y: 3 },

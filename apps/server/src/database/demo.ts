@@ -1,4 +1,7 @@
 import { openDocument, type Document } from '@yperkine/demonstration';
+import { bendDemonstration } from './examples/bend.ts';
+import { glasshouseDemonstration } from './examples/glasshouse.ts';
+import { jettyDemonstration } from './examples/jetty.ts';
 import { bedDemonstration } from './examples/bed.ts';
 import { chordDemonstration } from './examples/chord.ts';
 import { cragHollowDemonstration } from './examples/cragHollow.ts';
@@ -24,6 +27,9 @@ export const examples: readonly Example[] = [
   { id: '00000000-0000-4000-8000-000000000101', document: bedDemonstration() },
   { id: '00000000-0000-4000-8000-000000000104', document: chordDemonstration() },
   { id: '00000000-0000-4000-8000-000000000107', document: cragHollowDemonstration() },
+  { id: '00000000-0000-4000-8000-000000000108', document: glasshouseDemonstration() },
+  { id: '00000000-0000-4000-8000-000000000109', document: bendDemonstration() },
+  { id: '00000000-0000-4000-8000-000000000110', document: jettyDemonstration() },
   { id: '00000000-0000-4000-8000-000000000105', document: ruleDemonstration() },
   { id: '00000000-0000-4000-8000-000000000106', document: gaugeDemonstration() },
   {

@@ -1,4 +1,5 @@
 import {
+  closedTierEdits,
   familyCount,
   fitEdits,
   headOfEntry,
@@ -91,8 +92,8 @@ export function removeEntry(workbench: Workbench, id: Id): void {
       'tier' in entry && !gone.has(other) ? [entry.tier] : [],
     ),
   );
-  for (const [tier, value] of Object.entries(document.tiers)) {
-    if (!used.has(tier) && tier !== firstTier) edits.push({ at: 'tiers', id: tier, old: value, new: null });
+  for (const tier of Object.keys(document.tiers)) {
+    if (!used.has(tier) && tier !== firstTier) edits.push(...closedTierEdits(document, tier, gone));
   }
   const resolved = workbench.current().entries.get(id);
   workbench.change(edits);

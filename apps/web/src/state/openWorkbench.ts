@@ -3,6 +3,7 @@ import type { StoredDemonstration } from '@yperkine/protocol';
 import { api } from '../api/client.ts';
 import { claimWindowId, findPending, keepPending } from './pending.ts';
 import { Saver } from './saver.ts';
+import { browserDesk, type AnswerDesk } from './answerDesk.ts';
 import { Workbench } from './workbench.ts';
 
 let windowId: Promise<string> | null = null;
@@ -23,10 +24,12 @@ export async function openWorkbench({
   const pending = await findPending(id, ownWindow);
   const base = pending?.baseDocument ?? document;
   const reducedMotion = window.matchMedia('(prefers-reduced-motion: reduce)');
+  let desk: AnswerDesk | null = null;
   const workbench = new Workbench(
     applyAll(base, pending?.changes ?? []),
     (callback) => requestAnimationFrame(callback),
     () => reducedMotion.matches,
+    (onNews) => (desk = browserDesk(onNews)),
   );
   const saver = new Saver(
     {
@@ -47,6 +50,7 @@ export async function openWorkbench({
   return {
     workbench,
     close: () => {
+      desk?.close();
       window.removeEventListener('online', retry);
       window.document.removeEventListener('visibilitychange', retry);
     },

@@ -15,12 +15,10 @@ import {
   roundStep,
   shownX,
   sliderScale,
-  type Document,
   type Edit,
   type EntryKindName,
   type EntryOf,
   type Id,
-  type Stage,
 } from '@yperkine/demonstration';
 import { added, freeName, newId, nextFamily, setField } from './actions.ts';
 import { curvesOf } from './curves.ts';
@@ -32,8 +30,16 @@ import type { Workbench } from './workbench.ts';
 /** Letters that a new place on the x-axis takes. */
 const placeLetters = 'abcdkmn';
 
-/** The slider of a place on a curve: the one its studies share already, or a new one. */
-function placeParameter(workbench: Workbench, on: Id, at: number | undefined): { id: Id; edits: Edit[] } {
+/**
+ * The slider of a place on a curve: the one its studies share already, or a new one.
+ * @param before edits that are made in the same change, whose names are taken
+ */
+export function placeParameter(
+  workbench: Workbench,
+  on: Id,
+  at: number | undefined,
+  before: readonly Edit[] = [],
+): { id: Id; edits: Edit[] } {
   const { document, stage } = workbench.state;
   const shared = Object.values(document.entries).find((entry) => placeOfStudy(entry)?.on === on);
   const place = shared && placeOfStudy(shared);
@@ -43,7 +49,7 @@ function placeParameter(workbench: Workbench, on: Id, at: number | undefined): {
   const limits = { from: Number(from.toPrecision(6)), to: Number(to.toPrecision(6)) };
   const draft = parameterEntry(
     document,
-    freeName(workbench, placeLetters),
+    freeName(workbench, lettersLeft(before)),
     '0',
     limits.from,
     limits.to,
@@ -54,7 +60,15 @@ function placeParameter(workbench: Workbench, on: Id, at: number | undefined): {
   const wanted = at ?? from + (to - from) * 0.7;
   const value = typeof scale === 'string' ? String(limits.from) : nearestPosition(wanted, scale);
   const id = newId();
-  return { id, edits: [added(id, { ...draft, value, start: value })] };
+  return { id, edits: [added(id, { ...draft, order: draft.order + before.length, value, start: value })] };
+}
+
+/** The letters for places that some edits do not take. */
+function lettersLeft(before: readonly Edit[]): string {
+  const taken = before.flatMap((edit) =>
+    edit.at === 'entries' && edit.new?.kind === 'parameter' ? [edit.new.name] : [],
+  );
+  return [...placeLetters].filter((letter) => !taken.includes(letter)).join('');
 }
 
 /** Kinds of entries that stand on a curve at the value of a parameter. */
@@ -115,7 +129,7 @@ const quotientLetters = 'qrsuvw';
 
 /** The numerical derivative of a curve, on the tier of its true derivative if that is drawn, else on a tier of its own. */
 export function addDifferenceQuotient(workbench: Workbench, of: Id): void {
-  const { document, stage } = workbench.state;
+  const { document } = workbench.state;
   const { id: step, edits } = stepParameter(workbench, of);
   const curve = curveOf(workbench.current(), of);
   const truth = curvesOf(workbench.current()).find(
@@ -134,15 +148,17 @@ export function addDifferenceQuotient(workbench: Workbench, of: Id): void {
     family,
   });
   const all = [...edits, added(id, entry)];
-  workbench.change(truth ? all : [...tierFor(document, stage, tier, id, all), ...all]);
+  workbench.change(truth ? all : [...tierFor(workbench, tier, id, all), ...all]);
 }
 
 /** A new tier for a curve that some edits put in, with a window that shows it. */
-function tierFor(document: Document, stage: Stage, tier: Id, curveId: Id, edits: readonly Edit[]): Edit[] {
+export function tierFor(workbench: Workbench, tier: Id, curveId: Id, edits: readonly Edit[]): Edit[] {
+  const { document, stage } = workbench.state;
   const frame = newTier(lastOrder(document.tiers), { from: -5, to: 5 });
   const opened: Edit = { at: 'tiers', id: tier, old: null, new: frame };
   const preview = applyChange(document, { id: 'preview', edits: [opened, ...edits] });
-  const curve = curveOf(resolve(preview, stage), curveId);
+  const { answers } = workbench.current();
+  const curve = curveOf(resolve(preview, stage, undefined, answers), curveId);
   const y = curve ? chooseYRange([curve], shownX(document, stage)) : frame.y;
   return [{ ...opened, new: newTier(frame.order, y) }];
 }
@@ -163,7 +179,7 @@ export function addAgreement(workbench: Workbench, on: Id): void {
 }
 
 /** A limit of an interval as a setting, in as many digits as one likes to read. */
-const limitText = (value: number): string => decimalText(nearestDecimal(value, 6));
+export const limitText = (value: number): string => decimalText(nearestDecimal(value, 6));
 
 /** Where a curve has a given slope, over the window that is shown; the slope itself is typed in the card. */
 export function addSlopeEquals(workbench: Workbench, on: Id): void {
@@ -232,11 +248,15 @@ export function closeUp(workbench: Workbench, step: Id): void {
 
 /** The derivative of a curve in a tier of its own under the others. */
 export function addDerivative(workbench: Workbench, of: Id): void {
-  const { document, stage } = workbench.state;
+  workbench.change(derivativeEdits(workbench, of).edits);
+}
+
+/** What puts that derivative in, and its id. */
+export function derivativeEdits(workbench: Workbench, of: Id): { id: Id; edits: Edit[] } {
   const tier = newId();
-  const order = lastOrder(document.entries);
+  const order = lastOrder(workbench.state.document.entries);
   const entry = makeEntry('derivative', { order, of, tier });
   const id = newId();
   const edits = [added(id, entry)];
-  workbench.change([...tierFor(document, stage, tier, id, edits), ...edits]);
+  return { id, edits: [...tierFor(workbench, tier, id, edits), ...edits] };
 }

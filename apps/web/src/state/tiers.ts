@@ -1,5 +1,6 @@
 import { chooseYRange } from '@yperkine/core';
 import {
+  closedTierEdits,
   curveOf,
   curvesIn,
   firstTier,
@@ -66,9 +67,8 @@ export function moveToTier(workbench: Workbench, id: Id, to?: Id): void {
     const frame = newTier(lastOrder(document.tiers), chooseYRange([curve], shownX(document, stage)));
     edits.unshift({ at: 'tiers', id: target, old: null, new: frame });
   }
-  const left = document.tiers[from];
-  if (left && from !== firstTier && !isShared(workbench, id, from)) {
-    edits.push({ at: 'tiers', id: from, old: left, new: null });
+  if (from !== firstTier && !isShared(workbench, id, from)) {
+    edits.push(...closedTierEdits(document, from));
   }
   workbench.change(edits);
 }

@@ -14,13 +14,16 @@ import {
   resolve,
   runOf,
   seal,
+  settledEdits,
   shownX,
   shownY,
   slidersOf,
   Trails,
+  unanswered,
   undo,
   withValue,
   withoutValue,
+  type Answers,
   type Change,
   type Choice,
   type Conflict,
@@ -57,16 +60,33 @@ export class Workbench {
   /** The windows that a secant asked for in the last frame. */
   private followed: FollowedWindows | null = null;
   /** The last state that was worked out: no state is worked out twice, whoever asks first. */
-  private latest: Pick<WorkbenchState, 'document' | 'stage' | 'resolution'>;
+  private latest: Pick<WorkbenchState, 'document' | 'stage' | 'resolution'> & { readonly news: number };
+  /** Goes up with every answer that comes in. */
+  private news = 0;
 
-  /** @param wantsCalm whether the person asked their system to reduce motion */
+  /**
+   * @param wantsCalm whether the person asked their system to reduce motion
+   * @param answersWith where the answers to long questions come from, given what to call when there is a new one
+   */
   constructor(
     document: Document,
     schedule: (callback: (time: number) => void) => unknown,
     private readonly wantsCalm: () => boolean = () => false,
+    answersWith: (onNews: () => void) => Answers = () => unanswered,
   ) {
-    this.latest = { document, stage: emptyStage, resolution: resolve(document, emptyStage) };
-    this.store = createStore(() => ({ ...emptySession, ...this.latest, here: hereOf(document) }));
+    const answers = answersWith(() => {
+      this.news++;
+      this.frames.request();
+    });
+    const resolution = resolve(document, emptyStage, undefined, answers);
+    this.latest = { document, stage: emptyStage, resolution, news: 0 };
+    this.store = createStore(() => ({
+      ...emptySession,
+      document,
+      stage: emptyStage,
+      resolution,
+      here: hereOf(document),
+    }));
     this.frames = new Frames(schedule);
     this.frames.onFrame((time) => this.frame(time));
   }
@@ -123,8 +143,9 @@ export class Workbench {
   }
 
   private resolutionFor(document: Document, stage: Stage): Resolution {
-    if (this.latest.document !== document || this.latest.stage !== stage) {
-      this.latest = { document, stage, resolution: resolve(document, stage, this.latest.resolution) };
+    const { latest, news } = this;
+    if (latest.document !== document || latest.stage !== stage || latest.news !== news) {
+      this.latest = { document, stage, news, resolution: resolve(document, stage, latest.resolution) };
     }
     return this.latest.resolution;
   }
@@ -223,24 +244,19 @@ export class Workbench {
     });
   }
 
-  /** Shows the points of a function through points without changing the document. */
-  showPoints(id: Id, points: string): void {
-    this.set({ stage: withValue(this.state.stage, id, points) });
+  /** Shows points or an interval of an entry without changing the document. */
+  showText(id: Id, text: string): void {
+    this.set({ stage: withValue(this.state.stage, id, text) });
   }
 
-  /** Makes the shown value of a parameter, or the shown points of a function, the document's. */
+  /** Makes the shown value of a parameter, or the shown points or interval of an entry, the document's. */
   settle(parameter: Id, together?: string): void {
     const { stage, document } = this.state;
     const shown = stage.values[parameter];
-    const entry = document.entries[parameter];
     // What motion has reached stays shown; only what was set by hand goes into the document.
     if (typeof shown === 'number') return;
     this.set({ stage: withoutValue(stage, parameter), caught: null });
-    if (typeof shown !== 'string') return;
-    const field = entry?.kind === 'parameter' ? 'value' : entry?.kind === 'throughPoints' ? 'points' : null;
-    if (!entry || field === null) return;
-    const old = (entry as Readonly<Record<string, unknown>>)[field];
-    this.change([{ at: 'field', of: 'entries', id: parameter, field, old, new: shown }], together);
+    if (typeof shown === 'string') this.change(settledEdits(document, parameter, shown), together);
   }
 
   setValue(parameter: Id, value: string, together?: string): void {

@@ -40,6 +40,7 @@ export interface KeyPoints {
  * in ascending order of x.
  * @param body a formula in the variable alone
  * @param order which derivative of it is looked at; 0 for the function itself
+ * @param depth 2; 1 leaves inflections out, so that nothing about them can stay undecided
  * @throws TooLarge where the function falls into too many pieces or its derivatives grow too long
  */
 export function keyPoints(
@@ -47,8 +48,9 @@ export function keyPoints(
   variable: string,
   interval: readonly [number, number],
   order = 0,
+  depth: 1 | 2 = 2,
 ): KeyPoints {
-  return new KeyPointFinder(new Arcs(body, variable, interval, 2, order)).find();
+  return new KeyPointFinder(new Arcs(body, variable, interval, depth, order), depth).find();
 }
 
 /** What is known at one place: the value, and on either side the limit and the signs of f, f′ and f″. */
@@ -68,10 +70,13 @@ interface SideLook {
 }
 
 class KeyPointFinder {
-  constructor(private readonly arcs: Arcs) {}
+  constructor(
+    private readonly arcs: Arcs,
+    private readonly depth: 1 | 2,
+  ) {}
 
   find(): KeyPoints {
-    const looks = this.arcs.eventsUpTo(2).map((place) => this.look(place));
+    const looks = this.arcs.eventsUpTo(this.depth).map((place) => this.look(place));
     const drafts = looks.flatMap((look) => this.kindsAt(look).map((kind) => ({ kind, look })));
     const { undecided } = this.arcs;
     const swings = looks.some(({ left, right }) =>

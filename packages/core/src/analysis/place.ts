@@ -6,8 +6,8 @@ import * as big from '../limit/bigFloat.ts';
 import type { BigFloat } from '../limit/bigFloat.ts';
 import { evaluatePrecisely, NotPrecise } from '../limit/precise.ts';
 
-/** A number on the x-axis that has been proved to be where it is said to be. */
-export interface Place {
+/** Where a place is, as plain data. */
+export interface Located {
   /** The nearest double, or one beside it. */
   readonly value: number;
   /** Bounds between which the place lies. */
@@ -15,9 +15,15 @@ export interface Place {
   readonly high: number;
   /** The number itself as a formula, where it is known. */
   readonly exact: Expression | null;
+}
+
+/** A number on the x-axis that has been proved to be where it is said to be. */
+export interface Place extends Located {
   /** The number to as many binary digits as are asked for. */
   readonly at: (bits: number) => BigFloat;
 }
+
+export const located = ({ value, low, high, exact }: Located): Located => ({ value, low, high, exact });
 
 /** The place at a double. */
 export const pointPlace = (x: number): Place => ({

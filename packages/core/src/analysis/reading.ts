@@ -3,7 +3,7 @@ import type { Expression } from '../language/tree.ts';
 import type { Program } from '../evaluate/program.ts';
 import { oneSided } from '../limit/limit.ts';
 import type { SignedStretch } from './arcs.ts';
-import type { Place } from './place.ts';
+import type { Located, Place } from './place.ts';
 import { programOf } from './programs.ts';
 import { signs } from './signs.ts';
 
@@ -18,8 +18,8 @@ export type Finding =
       /** About which derivative of f it speaks; 0 for f itself. */
       readonly of: number;
       readonly behaviour: Behaviour;
-      readonly from: Place;
-      readonly to: Place;
+      readonly from: Located;
+      readonly to: Located;
       /** The derivative of f that shows it, and its sign. */
       readonly reason: { readonly derivative: number; readonly sign: -1 | 0 | 1 };
     }
@@ -27,7 +27,7 @@ export type Finding =
       readonly kind: 'feature';
       readonly of: number;
       readonly feature: Feature;
-      readonly at: Place;
+      readonly at: Located;
       /** The derivative of f that changes its sign there. */
       readonly reason: { readonly derivative: number; readonly before: -1 | 1; readonly after: -1 | 1 };
     };
@@ -123,7 +123,7 @@ export function findingSentence(
   finding: Finding,
   name: string,
   variable: string,
-  write: (place: Place) => string,
+  write: (place: Located) => string,
 ): string {
   const subject = primed(name, finding.of);
   const shower = primed(name, finding.reason.derivative);

@@ -2,9 +2,12 @@ import type { Expression } from '../language/tree.ts';
 import * as big from '../limit/bigFloat.ts';
 import { Arcs, type SignedStretch } from './arcs.ts';
 import type { Box } from './isolate.ts';
+import { sortedPlaces, type Place } from './place.ts';
 
 export interface Signs {
   readonly intervals: readonly SignedStretch[];
+  /** The ends of the stretches, in ascending order, with the value there; null where it has none. */
+  readonly ends: readonly { readonly place: Place; readonly value: number | null }[];
   readonly complete: boolean;
   readonly undecided: readonly Box[];
 }
@@ -28,7 +31,12 @@ export function signs(
     if (goesOn) joined[joined.length - 1] = { ...before, to: stretch.to };
     else joined.push(stretch);
   }
-  return { intervals: joined, complete: arcs.undecided.length === 0, undecided: arcs.undecided };
+  const places = sortedPlaces(joined.flatMap(({ from, to }) => [from, to]));
+  const ends = places.map((place) => {
+    const value = arcs.valueAt(place);
+    return { place, value: value && big.toDouble(value) };
+  });
+  return { intervals: joined, ends, complete: arcs.undecided.length === 0, undecided: arcs.undecided };
 }
 
 /** Whether the sign before a stretch goes on through the joint at its beginning. */

@@ -6,7 +6,12 @@ import type { Stage } from '../stage/stage.ts';
 import type { Edit } from './change.ts';
 
 /** The field of an entry that moves while a demonstration is shown; its start is kept in `start`. */
-const movingField = { parameter: 'value', throughPoints: 'points', reveal: 'switchedOn' } as const;
+export const movingField = {
+  parameter: 'value',
+  throughPoints: 'points',
+  nearest: 'points',
+  reveal: 'switchedOn',
+} as const;
 type Moving = Extract<Entry, { kind: keyof typeof movingField }>;
 
 const movingIn = ({ entries }: Document): [Id, Moving, string][] =>

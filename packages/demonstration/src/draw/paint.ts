@@ -4,6 +4,7 @@ import type { Mark, MarkOf } from '../scene/mark.ts';
 import type { PointShape } from '../schema/look.ts';
 import { tickPixels } from '../schema/looks.ts';
 import type { Scene, SceneTier } from '../scene/scene.ts';
+import { paintSpan, paintStrips } from './paintStrips.ts';
 import type { Pen, Surface } from './surface.ts';
 
 export interface Emphasis {
@@ -33,7 +34,10 @@ export function paint(scene: Scene, surface: Surface, emphasis: Emphasis = { ent
   for (const tier of scene.tiers) {
     surface.clipped(grown(tier), () => tier.marks.forEach((mark) => paintPlace(mark, surface, emphasis)));
     tier.marks.forEach((mark) => mark.kind === 'lens' && paintLens(mark, surface, emphasis));
-    if (scene.size.furniture) tier.labels.forEach((label) => paintLabel(label, surface));
+    if (!scene.size.furniture) continue;
+    tier.labels.forEach((label) => paintLabel(label, surface));
+    paintStrips(tier, surface, emphasis);
+    tier.marks.forEach((mark) => mark.kind === 'span' && paintSpan(mark, tier, surface, emphasis));
   }
 }
 
@@ -80,7 +84,7 @@ function paintNumbers(scene: Scene, surface: Surface): void {
   const style = { tone: 'quiet', size, face } as const;
   const last = tiers.at(-1)?.view;
   if (last) {
-    const y = last.frame.top + last.frame.height + size + 7;
+    const y = last.frame.top + last.frame.height + (tiers.at(-1)?.stripRoom ?? 0) + size + 7;
     for (const { value, text, latex } of xTicks) {
       if (!scene.size.isTypesetOver || latex === undefined)
         surface.text(text, last.toX(value), y, { ...style, anchor: 'middle' });
@@ -147,6 +151,8 @@ function paintMark(mark: Mark, surface: Surface, { entry }: Emphasis): void {
     case 'dot':
     case 'label':
     case 'lens':
+    case 'span':
+    case 'strip':
       return;
   }
 }
@@ -163,7 +169,7 @@ function paintReadingLine({ readingX, tiers }: Scene, surface: Surface): void {
   surface.path(
     (pen) => {
       pen.moveTo(readingX, first.top);
-      pen.lineTo(readingX, last.top + last.height);
+      pen.lineTo(readingX, last.top + last.height + (tiers.at(-1)?.stripRoom ?? 0));
     },
     { stroke: 'here', width: 1.5 },
   );

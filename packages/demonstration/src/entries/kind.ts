@@ -1,4 +1,5 @@
-import type { KnownNumber } from '@yperkine/core';
+import type { AnswerTo, KnownNumber, QuestionKind, QuestionOf } from '@yperkine/core';
+import type { Answered } from '../resolve/answers.ts';
 import type { z } from 'zod';
 import type { RoundingRule } from '../numbers/format.ts';
 import type { Directory } from '../resolve/directory.ts';
@@ -29,8 +30,12 @@ export interface WorkContext {
   unit(name: string): Unit | undefined;
   /** A curve that this entry depends on, whatever kind of entry draws it. */
   curve(id: Id): CurveResult | undefined;
+  /** What came out of an entry that this one depends on, for a kind that stands on one other kind alone. */
+  result<R>(id: Id): R | undefined;
   /** What an entry that this one depends on says. */
   said(id: Id): Said | undefined;
+  /** The answer to a question that may take long; one question an entry. */
+  ask<K extends QuestionKind>(question: QuestionOf<K>): Answered<AnswerTo[K]>;
 }
 
 /** A number among what came out of an entry, which can be given a name. */

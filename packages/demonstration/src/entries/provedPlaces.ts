@@ -1,4 +1,4 @@
-import { exactValue, knownNumber, type Solutions } from '@yperkine/core';
+import { exactValue, knownNumber, type Located } from '@yperkine/core';
 import { exactText } from '../numbers/exactText.ts';
 import { format, type RoundingRule } from '../numbers/format.ts';
 import { live, liveNumber, type Part } from '../numbers/line.ts';
@@ -6,7 +6,7 @@ import type { CurveResult } from './curve.ts';
 import type { Unit } from '../units/unit.ts';
 import type { NameableResult, WorkContext } from './kind.ts';
 
-export type ProvedPlace = Solutions['solutions'][number];
+export type ProvedPlace = Located;
 
 /** The values of a curve's parameters, and of further names, as far as they are known; null where one has no value. */
 export function parameterMap(
@@ -30,6 +30,11 @@ export function placeText({ value, exact }: ProvedPlace, rule: RoundingRule): st
   const form = exact && exactText(exact);
   if (form === null) return ` ${isExact ? '=' : '≈'} ${text}`;
   return form.includes('/') || /[√∛πe]|ln/.test(form) ? ` = ${form} ≈ ${text}` : ` = ${form}`;
+}
+
+/** 3/2 or 0.739: the shortest that is true, for sentences. */
+export function shortPlace({ value, exact }: ProvedPlace, rule: RoundingRule): string {
+  return (exact && exactText(exact)) ?? format({ value, exact: null }, rule).text;
 }
 
 /** The same as parts of a line, of which the number can be opened. */

@@ -9,12 +9,16 @@ export interface StudyTable {
   /** What it shows, for screen readers. */
   readonly caption: string;
   readonly head: readonly string[];
+  /** Columns that hold words, not numbers. */
+  readonly wordColumns?: readonly number[];
   readonly rows: readonly {
     readonly cells: readonly string[];
     /** The numbers behind the cells, where they can be opened; null for a cell that is none. */
     readonly numbers?: readonly (KnownNumber | null)[];
     /** The row that the others lead to. */
     readonly isGoal?: boolean;
+    /** The place that it speaks of, which the window can jump to. */
+    readonly place?: { readonly x: number; readonly y: number | null };
     /** A row whose digits cannot be trusted. */
     readonly isDoubtful?: boolean;
   }[];
@@ -27,4 +31,8 @@ export interface StudyResult {
   readonly lines: readonly Line[];
   readonly sentence: string;
   readonly table?: StudyTable;
+  /** Whether it answers what was asked a moment ago, while the new answer is worked out. */
+  readonly isPending?: boolean;
+  /** A word about how sure it is, beside the heading. */
+  readonly certainty?: { readonly text: string; readonly isProved: boolean };
 }

@@ -5,6 +5,17 @@ import { derivativeKind } from './derivative/derivative.ts';
 import { functionKind } from './function/function.ts';
 import { givenDerivativeKind } from './givenDerivative/givenDerivative.ts';
 import { headingKind } from './heading/heading.ts';
+import { coarseKind } from './coarse/coarse.ts';
+import { distanceKind } from './distance/distance.ts';
+import { holdsKind } from './holds/holds.ts';
+import { joinsKind } from './joins/joins.ts';
+import { keyPointsKind } from './keyPoints/keyPoints.ts';
+import { meanValueKind } from './meanValue/meanValue.ts';
+import { nearestKind } from './nearest/nearest.ts';
+import { originalKind } from './original/original.ts';
+import { readingKind } from './reading/reading.ts';
+import { signStripKind } from './signStrip/signStrip.ts';
+import { solutionsKind } from './solutions/solutions.ts';
 import { lensKind } from './lens/lens.ts';
 import { normalKind } from './normal/normal.ts';
 import { parameterKind } from './parameter/parameter.ts';
@@ -38,6 +49,17 @@ export const entryKinds = {
   agreement: agreementKind,
   givenDerivative: givenDerivativeKind,
   heading: headingKind,
+  coarse: coarseKind,
+  distance: distanceKind,
+  holds: holdsKind,
+  joins: joinsKind,
+  keyPoints: keyPointsKind,
+  meanValue: meanValueKind,
+  nearest: nearestKind,
+  original: originalKind,
+  reading: readingKind,
+  signStrip: signStripKind,
+  solutions: solutionsKind,
   lens: lensKind,
   normal: normalKind,
   reveal: revealKind,

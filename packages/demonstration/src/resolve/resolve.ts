@@ -1,4 +1,5 @@
 import type { KnownNumber } from '@yperkine/core';
+import { unanswered, type Answers } from './answers.ts';
 import { kindOf } from '../entries/anyKind.ts';
 import type { CurveResult } from '../entries/curve.ts';
 import type { EntryKind, Head, NameableResult, Spot, Said, WorkContext } from '../entries/kind.ts';
@@ -35,14 +36,22 @@ export interface Resolution {
   readonly xUnitText: string;
   /** Ids of the entries that were worked out again this time. */
   readonly workedOut: readonly Id[];
+  /** Where its entries got the answers to long questions from. */
+  readonly answers: Answers;
 }
 
 /**
  * Works out a document as the stage shows it. Names are settled first, then every entry after those
  * it depends on; an entry is worked out again only if one of its inputs changed since `previous`.
+ * @param answers to long questions; where the last resolution got them from, unless said otherwise
  */
-export function resolve(document: Document, stage: Stage, previous?: Resolution): Resolution {
-  return new Resolver(document, stage, previous).run();
+export function resolve(
+  document: Document,
+  stage: Stage,
+  previous?: Resolution,
+  answers: Answers = previous?.answers ?? unanswered,
+): Resolution {
+  return new Resolver(document, stage, previous, answers).run();
 }
 
 class Resolver {
@@ -57,6 +66,7 @@ class Resolver {
     private readonly document: Document,
     private readonly stage: Stage,
     private readonly previous: Resolution | undefined,
+    private readonly answers: Answers,
   ) {
     const directory = directoryOf(document);
     this.directory = previous?.directory.key === directory.key ? previous.directory : directory;
@@ -80,6 +90,7 @@ class Resolver {
       xUnit: this.xUnit,
       xUnitText: this.document.xUnit,
       workedOut: this.workedOut,
+      answers: this.answers,
     };
   }
 
@@ -96,7 +107,8 @@ class Resolver {
       (dependency) => this.open.has(dependency) && !this.done.has(dependency),
     );
     const staged = this.stage.values[id];
-    const inputs = [entry, this.directory, this.rule, this.xUnit, staged, inCircle, ...results];
+    const news = this.answers.version(id);
+    const inputs = [entry, this.directory, this.rule, this.xUnit, staged, news, inCircle, ...results];
     const resolved = this.reuse(id, inputs) ?? {
       ...this.workOut(id, entry, kind, inputs, inCircle),
       dependencies,
@@ -167,7 +179,9 @@ class Resolver {
       number: (name) => (this.isOfResult(name) ? this.named(name)?.number : numberIn(this.holderOf(name))),
       unit: (name) => (this.isOfResult(name) ? this.named(name)?.unit : unitIn(this.holderOf(name))),
       curve: (of) => curveIn(this.done.get(of)),
+      result: <R>(of: Id) => resultIn(this.done.get(of)) as R | undefined,
       said: (of) => saidBy(this.done.get(of)),
+      ask: (question) => this.answers.ask(id, question),
     };
   }
 }
@@ -195,6 +209,9 @@ function unitIn(resolved: Resolved | undefined): Unit | undefined {
   const { unit, curve } = kindOf(resolved.entry);
   return unit?.(resolved.outcome.result) ?? curve?.(resolved.outcome.result).unit;
 }
+
+const resultIn = (resolved: Resolved | undefined): unknown =>
+  resolved?.outcome.ok ? resolved.outcome.result : undefined;
 
 function saidBy(resolved: Resolved | undefined): Said | undefined {
   if (!resolved?.outcome.ok) return undefined;

@@ -36,6 +36,17 @@ export interface VertexHandle {
   readonly isVisible: boolean;
 }
 
+/** An end of an interval, which is dragged along the axis. */
+export interface BoundHandle {
+  readonly key: string;
+  readonly tier: Id;
+  readonly entry: Id;
+  readonly end: 'from' | 'to';
+  readonly x: number;
+  readonly y: number;
+  readonly isVisible: boolean;
+}
+
 const isInside = ({ frame: { left, top, width, height } }: TierView, x: number, y: number): boolean =>
   x >= left - 1 && x <= left + width + 1 && y >= top - 1 && y <= top + height + 1;
 
@@ -50,6 +61,16 @@ export function verticesOf({ id, view, marks }: MarkedTier): VertexHandle[] {
     y,
     isVisible: isInside(view, x, y),
   }));
+}
+
+export function boundsOf({ id, view, marks }: MarkedTier): BoundHandle[] {
+  const spans = marks.filter((mark): mark is MarkOf<'span'> => mark.kind === 'span');
+  return spans.flatMap(({ entry, x0, x1, y }) =>
+    (['from', 'to'] as const).map((end) => {
+      const x = end === 'from' ? x0 : x1;
+      return { key: `${id} ${entry} ${end}`, tier: id, entry, end, x, y, isVisible: isInside(view, x, y) };
+    }),
+  );
 }
 
 /** A point that nothing moves is drawn, but cannot be taken hold of. */

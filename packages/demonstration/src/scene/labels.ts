@@ -143,6 +143,8 @@ function pointsOf(mark: Mark): number[] {
       return discOf(mark);
     case 'note':
     case 'label':
+    case 'span':
+    case 'strip':
       return [];
   }
 }

@@ -1,4 +1,4 @@
-import { isShown, type Resolution } from '../resolve/resolve.ts';
+import { curveOf, isShown, type Resolution } from '../resolve/resolve.ts';
 import {
   inOrder,
   tickPixels,
@@ -24,6 +24,19 @@ export interface SceneSize {
 export interface TierFrame {
   readonly id: Id;
   readonly frame: Frame;
+  /** Pixels under the frame that its sign strips take. */
+  readonly stripRoom: number;
+}
+
+/** A row of signs under a tier, and the room around it. */
+export const stripRow = { height: 24, gap: 5 } as const;
+
+/** Whether a sign strip stands under a tier: its own choice, or the tier of its curve. */
+function stripsUnder(document: Document, resolution: Resolution, tier: Id): number {
+  return Object.entries(document.entries).filter(([id, entry]) => {
+    if (entry.kind !== 'signStrip' || !isShown(resolution, id)) return false;
+    return (entry.under ?? curveOf(resolution, entry.on)?.tier) === tier;
+  }).length;
 }
 
 /** Widths in pixels of what surrounds the graphs. */
@@ -85,9 +98,13 @@ export function layOut(
   const room = size.furniture ? roomFor(document.looks, hasXTitle) : noRoom;
   const weights = tiers.map((_, i) => (i === 0 ? firstTierWeight : 1));
   const total = weights.reduce((sum, weight) => sum + weight, 0);
+  const strips = tiers.map(([id]) =>
+    size.furniture ? stripsUnder(document, resolution, id) * (stripRow.height + stripRow.gap) : 0,
+  );
+  const under = strips.reduce((sum, height) => sum + height, 0);
   const available = Math.max(
     tiers.length,
-    size.height - room.xNumbers - room.xTitle - tiers.length * room.title,
+    size.height - room.xNumbers - room.xTitle - tiers.length * room.title - under,
   );
   const left = room.left;
   const width = Math.max(1, size.width - room.left - room.right);
@@ -95,7 +112,8 @@ export function layOut(
   return tiers.map(([id], i) => {
     const height = (available * (weights[i] as number)) / total;
     const frame = { left, top: top + room.title, width, height };
-    top = frame.top + height;
-    return { id, frame };
+    const stripRoom = strips[i] as number;
+    top = frame.top + height + stripRoom;
+    return { id, frame, stripRoom };
   });
 }

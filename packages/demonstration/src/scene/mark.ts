@@ -9,6 +9,15 @@ interface PointLook {
   readonly size?: number;
 }
 
+/** A stretch of one sign, with what that means in a word and in a sentence. */
+export interface StripPart {
+  readonly x0: number;
+  readonly x1: number;
+  readonly sign: -1 | 0 | 1;
+  readonly word: string;
+  readonly sentence: string;
+}
+
 /** Something to draw, in pixels of the scene and in colour roles; it knows nothing of canvases. */
 export type Mark =
   | {
@@ -87,6 +96,27 @@ export type Mark =
     }
   /** Measured places, as x₀ y₀ x₁ y₁ …; small, since there are many. */
   | (PointLook & { readonly kind: 'dots'; readonly points: readonly number[]; readonly tone: Tone })
+  /** An interval along the bottom of a tier, whose ends can be dragged. */
+  | {
+      readonly kind: 'span';
+      readonly entry: Id;
+      readonly x0: number;
+      readonly x1: number;
+      readonly y: number;
+      readonly tone: Tone;
+    }
+  /** A row of signs under a tier; the scene finds its height. */
+  | {
+      readonly kind: 'strip';
+      readonly entry: Id;
+      readonly tone: Tone;
+      /** What has these signs. */
+      readonly title: string;
+      readonly top: number;
+      readonly parts: readonly StripPart[];
+      /** Pixels at which neighbouring parts meet: at a zero, or where there is no value. */
+      readonly meetings: readonly { readonly x: number; readonly isZero: boolean }[];
+    }
   /** A text in a box of its own near a place; the scene finds where it covers nothing. */
   | {
       readonly kind: 'label';

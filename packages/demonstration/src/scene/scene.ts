@@ -21,9 +21,17 @@ import {
 } from '../schema/document.ts';
 import type { Stage } from '../stage/stage.ts';
 import type { Trails } from '../stage/trails.ts';
-import { handlesOf, isFixed, verticesOf, type Handle, type VertexHandle } from './handles.ts';
+import {
+  boundsOf,
+  handlesOf,
+  isFixed,
+  verticesOf,
+  type BoundHandle,
+  type Handle,
+  type VertexHandle,
+} from './handles.ts';
 import { placeLabels, type PlacedLabel } from './labels.ts';
-import { layOut, type SceneSize } from './layout.ts';
+import { layOut, stripRow, type SceneSize } from './layout.ts';
 import type { Mark } from './mark.ts';
 import { styled, type LabelTexts } from './styled.ts';
 import { ticksOf, type Tick } from './ticks.ts';
@@ -39,6 +47,8 @@ const xTickRoom = 70;
 export interface SceneTier {
   readonly id: Id;
   readonly view: TierView;
+  /** Pixels under the frame that its sign strips take. */
+  readonly stripRoom: number;
   readonly title: TierTitle | null;
   readonly yTicks: readonly Tick[];
   readonly marks: readonly Mark[];
@@ -60,6 +70,7 @@ export interface Scene {
   readonly readingX: number | null;
   readonly handles: readonly Handle[];
   readonly vertices: readonly VertexHandle[];
+  readonly bounds: readonly BoundHandle[];
   /** Entries whose marks were made again for this scene. */
   readonly markedAgain: readonly Id[];
   readonly memory: MarkMemory;
@@ -98,14 +109,14 @@ export function buildScene(input: SceneInput, previous?: Scene): Scene {
   const markedAgain: Id[] = [];
   const { looks } = document;
   const xTitle = xTitleOf(document, input.resolution);
-  const tiers = layOut(document, input.resolution, size, xTitle !== '').map(({ id, frame }) => {
+  const tiers = layOut(document, input.resolution, size, xTitle !== '').map(({ id, frame, stripRoom }) => {
     const y = shownY(document, stage, id);
     const scaled = looks.sameScale ? sameScale(x, y, frame) : y;
     const next = new TierView(id, frame, x, scaled, input.resolution.rule, size.density);
     const view = reusedView(next, previous);
     const marks = marksOf(input, view, previous?.memory, memory, markedAgain);
-    const all = [...marks, ...readingMarks(input, view, marks)];
-    return sceneTier(input, view, all);
+    const all = [...inRows(marks, view.frame), ...readingMarks(input, view, marks)];
+    return sceneTier(input, view, stripRoom, all);
   });
   const { piScale, decimalMark } = looks;
   const tickSize = tickPixels[looks.tickNumbers.size] / tickPixels.medium;
@@ -120,9 +131,20 @@ export function buildScene(input: SceneInput, previous?: Scene): Scene {
     readingX: readingPixel(input, tiers[0]?.view),
     handles: tiers.flatMap(handlesOf).filter(({ parameter }) => !isFixed(document, parameter)),
     vertices: tiers.flatMap(verticesOf),
+    bounds: tiers.flatMap(boundsOf),
     markedAgain,
     memory,
   };
+}
+
+/** Sign strips one under another, below their tier. */
+function inRows(marks: readonly Mark[], { top, height }: Frame): readonly Mark[] {
+  let row = 0;
+  return marks.map((mark) => {
+    if (mark.kind !== 'strip') return mark;
+    const under = top + height + stripRow.gap + row++ * (stripRow.height + stripRow.gap);
+    return { ...mark, top: under };
+  });
 }
 
 /** The window of heights with as many pixels a unit as along x, around the same middle. */
@@ -208,10 +230,16 @@ function labelTexts(resolution: Resolution, resolved: Resolved): LabelTexts {
   return { name, value };
 }
 
-function sceneTier({ document, resolution }: SceneInput, view: TierView, marks: readonly Mark[]): SceneTier {
+function sceneTier(
+  { document, resolution }: SceneInput,
+  view: TierView,
+  stripRoom: number,
+  marks: readonly Mark[],
+): SceneTier {
   return {
     id: view.id,
     view,
+    stripRoom,
     title: titleOf(curvesIn(resolution, view.id), document.tiers[view.id]?.title ?? ''),
     yTicks: ticksOf(
       view.y,

@@ -44,6 +44,8 @@ function shaped(mark: Mark, { line, weight, point, size }: Look): Mark {
     case 'lens':
     case 'label':
     case 'note':
+    case 'span':
+    case 'strip':
       return mark;
   }
 }

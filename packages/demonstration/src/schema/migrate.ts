@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { toVersion2 } from './toVersion2.ts';
 import { toVersion3 } from './toVersion3.ts';
 import { toVersion4 } from './toVersion4.ts';
+import { toVersion5 } from './toVersion5.ts';
 import { currentVersion, documentSchema, type Document } from './document.ts';
 
 /** Turns a document of one version into one of the next; the version number is set by `migrated`. */
@@ -15,6 +16,7 @@ export const migrations: Readonly<Record<number, Migration>> = {
   1: toVersion2,
   2: toVersion3,
   3: toVersion4,
+  4: toVersion5,
 };
 
 /** The document brought from its version to `target`, one version at a time; null where a step is missing. */

@@ -6,6 +6,7 @@ import type { Workbench } from '../../state/workbench.ts';
 /** The questions by which the chooser is ordered. */
 export const questions = {
   steep: 'How steep?',
+  where: 'Where?',
   words: 'In words, marks and numbers',
   given: 'A further given',
 } as const;

@@ -1,12 +1,33 @@
-import { curveOf, primed, shownX, type NearCurve } from '@yperkine/demonstration';
+import { knownNumber } from '@yperkine/core';
+import { Pin } from 'lucide-react';
+import {
+  curveOf,
+  format,
+  primed,
+  shownX,
+  type NearCurve,
+  type NearFeature,
+  type Resolution,
+} from '@yperkine/demonstration';
+import { keepFeature } from '../../state/where.ts';
 import { useWorkbench } from '../../state/context.ts';
 import { PlaceMenu } from './PlaceMenu.tsx';
 import { offers } from '../studies/table.ts';
 
 export interface Picked {
   readonly near: NearCurve;
-  /** The x of the place, on a round value where it caught. */
+  /** The x of the place, on a round value or a feature where it caught. */
   readonly at: number;
+  /** The high, low, zero or crossing that was clicked, if one was near. */
+  readonly feature: NearFeature | null;
+}
+
+const featureWords = { maximum: 'High', minimum: 'Low', zero: 'Zero', crossing: 'Crossing' } as const;
+
+/** High at (2.000, 5.000): read off at once, by the demonstration's rounding. */
+function featureText({ kind, x, y }: NearFeature, { rule }: Resolution): string {
+  const text = (value: number): string => format(knownNumber(value), rule).text;
+  return `${featureWords[kind]} at (${text(x)}, ${text(y)})`;
 }
 
 /** What can be done at a place of a curve, right there. */
@@ -20,7 +41,7 @@ export function CurveMenu({
   onClose: () => void;
 }) {
   const workbench = useWorkbench();
-  const { near, at } = picked;
+  const { near, at, feature } = picked;
   const curve = curveOf(workbench.current(), near.entry);
 
   if (!curve) return null;
@@ -41,6 +62,21 @@ export function CurveMenu({
       within={within}
       onClose={onClose}
     >
+      {feature && (
+        <>
+          <p className="px-3 pt-1 font-semibold">{featureText(feature, workbench.current())}</p>
+          <button
+            type="button"
+            onClick={() => {
+              onClose();
+              keepFeature(workbench, near.entry, feature);
+            }}
+            className="flex w-full items-center gap-2 rounded-lg px-3 py-2 text-left hover:bg-hover focus-visible:bg-hover"
+          >
+            <Pin size={16} aria-hidden /> Keep it
+          </button>
+        </>
+      )}
       <p className="px-3 pt-1 pb-1.5 text-sm text-quiet">
         {name} at {curve.variable} = {at.toFixed(places).replace('-', '−')}
       </p>

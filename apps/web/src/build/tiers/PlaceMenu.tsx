@@ -1,6 +1,9 @@
-import { useEffect, useRef, type ReactNode } from 'react';
+import { useEffect, useLayoutEffect, useRef, type ReactNode } from 'react';
 
 const width = 236;
+/** Pixels from the place, and to the edges of the graphs. */
+const gap = 14;
+const margin = 8;
 
 interface PlaceMenuProps {
   readonly label: string;
@@ -15,8 +18,16 @@ interface PlaceMenuProps {
 /** A small menu beside a place of the graph. Escape and a press elsewhere close it. */
 export function PlaceMenu({ label, x, y, within, onClose, children }: PlaceMenuProps) {
   const box = useRef<HTMLDivElement>(null);
+  useLayoutEffect(() => {
+    const element = box.current;
+    const room = element?.offsetParent?.clientHeight;
+    if (!element || room === undefined) return;
+    // Where it would stick out below it stands over its place.
+    const isCut = y + gap + element.offsetHeight > room - margin;
+    element.style.top = `${isCut ? Math.max(margin, y - gap - element.offsetHeight) : y + gap}px`;
+  });
   useEffect(() => {
-    box.current?.querySelector('button')?.focus();
+    box.current?.querySelector('button')?.focus({ preventScroll: true });
     const outside = (event: PointerEvent) => {
       if (!box.current?.contains(event.target as Node)) onClose();
     };
@@ -31,7 +42,7 @@ export function PlaceMenu({ label, x, y, within, onClose, children }: PlaceMenuP
       onKeyDown={(event) => event.key === 'Escape' && onClose()}
       onPointerDown={(event) => event.stopPropagation()}
       className="card absolute z-20 p-1.5"
-      style={{ left: Math.min(Math.max(8, x + 14), within - width - 8), top: y + 14, width }}
+      style={{ left: Math.min(Math.max(margin, x + gap), within - width - margin), top: y + gap, width }}
     >
       {children}
     </div>

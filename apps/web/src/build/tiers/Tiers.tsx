@@ -1,5 +1,8 @@
 import {
   curveOf,
+  featureNear,
+  headOfEntry,
+  type BoundHandle,
   type Handle,
   type NearCurve,
   type ParameterResult,
@@ -18,6 +21,9 @@ import { Painter } from './painter.ts';
 import { placeStandings, StandingTexts } from './StandingTexts.tsx';
 import { furnitureOf, TierFurniture, type Furniture } from './TierFurniture.tsx';
 import { TickNumbers } from './tickNumbers.ts';
+import { StripMenu } from './StripMenu.tsx';
+import { StripParts, type PickedPart } from './stripParts.ts';
+import { BoundDot } from './BoundDot.tsx';
 import { VertexDot } from './VertexDot.tsx';
 import { VertexMenu, type PickedVertex } from './VertexMenu.tsx';
 import { WindowTools } from './WindowPanel.tsx';
@@ -30,6 +36,10 @@ interface Grips {
   }[];
   readonly vertices: readonly {
     readonly handle: Pick<VertexHandle, 'key' | 'tier' | 'entry' | 'index'>;
+    readonly name: string;
+  }[];
+  readonly bounds: readonly {
+    readonly handle: Pick<BoundHandle, 'key' | 'tier' | 'entry' | 'end'>;
     readonly name: string;
   }[];
 }
@@ -48,19 +58,24 @@ export function Tiers() {
   const ghost = useRef<HTMLDivElement>(null);
   const caught = useRef<HTMLDivElement>(null);
   const ticks = useRef<HTMLDivElement>(null);
+  const strips = useRef<HTMLDivElement>(null);
   const painter = useRef<Painter | null>(null);
   const [{ furniture, grips }, setOverlay] = useState<Overlay>({
     furniture: null,
-    grips: { handles: [], vertices: [] },
+    grips: { handles: [], vertices: [], bounds: [] },
   });
   const [picked, setPicked] = useState<Picked | null>(null);
   const [vertex, setVertex] = useState<PickedVertex | null>(null);
+  const [part, setPart] = useState<PickedPart | null>(null);
   const [width, setWidth] = useState(0);
 
   useEffect(() => {
     const element = host.current as HTMLDivElement;
     let overlayKey = '';
     const tickNumbers = new TickNumbers(ticks.current as HTMLDivElement);
+    const stripParts = new StripParts(strips.current as HTMLDivElement, setPart, (entry) =>
+      workbench.emphasise(entry),
+    );
     const painting = new Painter(
       canvas.current as HTMLCanvasElement,
       workbench,
@@ -73,8 +88,10 @@ export function Tiers() {
           setOverlay(next);
         }
         tickNumbers.place(scene);
+        stripParts.place(scene);
         moveHandles(element, scene, workbench);
         moveVertices(element, scene);
+        moveBounds(element, scene);
         placeStandings(element, scene, workbench.state);
         moveCaught(caught.current, scene, workbench);
       },
@@ -89,7 +106,7 @@ export function Tiers() {
     const gestures = new Gestures(element, workbench, () => painting.scene, {
       onNear: (found) => moveGhost(ghost.current, found),
       onHover: (entry) => workbench.emphasise(entry),
-      onPick: (found) => setPicked(pickedAt(painting.scene, found)),
+      onPick: (found) => setPicked(pickedAt(painting.scene, found, workbench)),
       onDouble: (found) => {
         if (addVertex(workbench, painting.scene, found)) setPicked(null);
       },
@@ -114,12 +131,14 @@ export function Tiers() {
     if (!scene || !host.current) return;
     moveHandles(host.current, scene, workbench);
     moveVertices(host.current, scene);
+    moveBounds(host.current, scene);
   }, [grips, workbench]);
 
   const currentPainter = useCallback(() => painter.current, []);
   const closeMenu = useCallback(() => {
     setPicked(null);
     setVertex(null);
+    setPart(null);
   }, []);
 
   return (
@@ -158,8 +177,13 @@ export function Tiers() {
             onMenu={setVertex}
           />
         ))}
+        {grips.bounds.map(({ handle, name }) => (
+          <BoundDot key={handle.key} handle={handle} name={name} painter={currentPainter} />
+        ))}
+        <div ref={strips} />
         <StandingTexts painter={currentPainter} />
         {picked && <CurveMenu picked={picked} within={width} onClose={closeMenu} />}
+        {part && <StripMenu picked={part} within={width} onClose={closeMenu} />}
         {vertex && <VertexMenu picked={vertex} within={width} onClose={closeMenu} />}
       </div>
       <WindowTools />
@@ -174,9 +198,25 @@ function gripsOf(scene: Scene, workbench: Workbench): Grips {
   }));
   const vertices = scene.vertices.map(({ key, tier, entry, index }) => ({
     handle: { key, tier, entry, index },
-    name: `Point ${index + 1} that ${curveOf(workbench.current(), entry)?.name ?? 'the function'} goes through`,
+    name: vertexName(workbench, entry, index),
   }));
-  return { handles, vertices };
+  const bounds = scene.bounds.map(({ key, tier, entry, end }) => ({
+    handle: { key, tier, entry, end },
+    name: `${end === 'from' ? 'Start' : 'End'} of the interval of ${headingOf(workbench, entry)}`,
+  }));
+  return { handles, vertices, bounds };
+}
+
+function vertexName(workbench: Workbench, entry: string, index: number): string {
+  if (workbench.state.document.entries[entry]?.kind === 'nearest') return 'Free point P';
+  const name = curveOf(workbench.current(), entry)?.name ?? 'the function';
+  return `Point ${index + 1} that ${name} goes through`;
+}
+
+/** What a study is called, without the interval that is being dragged. */
+function headingOf(workbench: Workbench, entry: string): string {
+  const resolved = workbench.state.resolution.entries.get(entry);
+  return resolved ? headOfEntry(resolved).heading.replace(/ on \[.*$/, '') : 'a study';
 }
 
 function handleName(workbench: Workbench, entry: string, parameter: string): string {
@@ -230,16 +270,31 @@ function moveVertices(host: HTMLElement, scene: Scene): void {
   }
 }
 
+/** The same for the ends of intervals. */
+function moveBounds(host: HTMLElement, scene: Scene): void {
+  for (const { key, x, y, tier, isVisible } of scene.bounds) {
+    const element = host.querySelector<HTMLElement>(`[data-bound="${CSS.escape(key)}"]`);
+    const view = scene.tiers.find(({ id }) => id === tier)?.view;
+    if (!element || !view) continue;
+    element.style.transform = `translate(${x}px, ${y}px)`;
+    element.style.visibility = isVisible ? 'visible' : 'hidden';
+    const value = String(Number(view.fromX(x).toPrecision(8)));
+    element.setAttribute('aria-valuenow', value);
+    element.setAttribute('aria-valuetext', value.replace('-', '−'));
+  }
+}
+
 /** Shows on the x-axis which round value a dragged point caught on. */
 function moveCaught(element: HTMLElement | null, scene: Scene, workbench: Workbench): void {
   const { caught } = workbench.state;
-  const view = scene.tiers.at(-1)?.view;
+  const last = scene.tiers.at(-1);
+  const view = last?.view;
   if (!element) return;
   element.hidden = caught === null;
   if (!caught || !view) return;
   const tick = scene.xTicks.find(({ value }) => Math.abs(value - caught.value) * view.pixelsPerX < 0.5);
   element.textContent = tick?.text ?? '';
-  element.style.transform = `translate(${view.toX(caught.value)}px, ${view.frame.top + view.frame.height + 5}px) translateX(-50%)`;
+  element.style.transform = `translate(${view.toX(caught.value)}px, ${view.frame.top + view.frame.height + last.stripRoom + 5}px) translateX(-50%)`;
 }
 
 function moveGhost(element: HTMLElement | null, near: NearCurve | null): void {
@@ -248,10 +303,12 @@ function moveGhost(element: HTMLElement | null, near: NearCurve | null): void {
   if (near) element.style.transform = `translate(${near.x}px, ${near.y}px)`;
 }
 
-function pickedAt(scene: Scene | null, near: NearCurve): Picked | null {
+function pickedAt(scene: Scene | null, near: NearCurve, workbench: Workbench): Picked | null {
   const view = scene?.tiers.find(({ id }) => id === near.tier)?.view;
   if (!scene || !view) return null;
   const at = view.fromX(near.x);
+  const feature = featureNear(workbench.current(), view, near.entry, at);
+  if (feature) return { near, at: feature.x, feature };
   const tick = scene.xTicks.find(({ value }) => Math.abs(value - at) * view.pixelsPerX < 0.01);
-  return { near, at: tick?.value ?? at };
+  return { near, at: tick?.value ?? at, feature: null };
 }

@@ -58,7 +58,7 @@ export const VertexDot = memo(function VertexDot({ handle, name, painter, onMenu
       neighbour ? rational.toNumber(neighbour.x) + away * fine : away * -Infinity;
     const inside = Math.min(limit(list[handle.index + 1], -1), Math.max(limit(list[handle.index - 1], 1), x));
     list[handle.index] = { x: nearestMultiple(inside, fine), y: nearestMultiple(y, roundStep(view.y, 1000)) };
-    workbench.showPoints(handle.entry, writePoints(list));
+    workbench.showText(handle.entry, writePoints(list));
   };
 
   const begin = (event: PointerEvent<HTMLDivElement>) => {
@@ -92,7 +92,7 @@ export const VertexDot = memo(function VertexDot({ handle, name, painter, onMenu
   };
 
   const remove = (): void => {
-    workbench.showPoints(handle.entry, writePoints(points().filter((_, i) => i !== handle.index)));
+    workbench.showText(handle.entry, writePoints(points().filter((_, i) => i !== handle.index)));
     workbench.settle(handle.entry);
   };
   const openMenu = (): void => {

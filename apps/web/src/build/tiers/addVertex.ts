@@ -25,7 +25,7 @@ export function addVertex(
   };
   if (points.some((point) => rational.equals(point.x, added.x))) return false;
   const all = [...points, added].sort((p, q) => rational.compare(p.x, q.x));
-  workbench.showPoints(entry, writePoints(all));
+  workbench.showText(entry, writePoints(all));
   workbench.settle(entry);
   return true;
 }

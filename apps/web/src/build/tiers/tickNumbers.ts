@@ -21,7 +21,7 @@ export class TickNumbers {
         katex.render(tick.latex ?? '', element, { throwOnError: false, output: 'htmlAndMathml' });
         this.typeset.set(element, tick.latex ?? '');
       }
-      const top = view.frame.top + view.frame.height + 5;
+      const top = view.frame.top + view.frame.height + (tiers.at(-1)?.stripRoom ?? 0) + 5;
       element.style.transform = `translate(${view.toX(tick.value)}px, ${top}px) translateX(-50%)`;
     });
   }

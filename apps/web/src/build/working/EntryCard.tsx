@@ -1,5 +1,6 @@
 import {
   headOfEntry,
+  type CurveResult,
   type Entry,
   type EntryProblem,
   type Head,
@@ -8,6 +9,8 @@ import {
   type StudyResult,
   type Tone,
 } from '@yperkine/demonstration';
+import clsx from 'clsx';
+import { BadgeCheck, SearchX } from 'lucide-react';
 import { useState } from 'react';
 import { useStore } from 'zustand';
 import { useShallow } from 'zustand/shallow';
@@ -16,6 +19,7 @@ import { LookFields } from './LookFields.tsx';
 import { ResultNames } from './ResultNames.tsx';
 import { ShownWhen, useAbsence } from './ShownWhen.tsx';
 import { PlaceField } from './PlaceField.tsx';
+import { jumpTo } from '../../state/where.ts';
 import { useResolved, useWorkbench, useWorkbenchState } from '../../state/context.ts';
 import { studyCards } from '../studies/table.ts';
 import { CardFrame } from './CardFrame.tsx';
@@ -115,16 +119,39 @@ function GivenBody({ id, entry }: { id: Id; entry: FormulaEntry }) {
 
 /** The part of a card that follows the numbers, once a frame at most. */
 function StudyBody({ id, tone }: { id: Id; tone: Tone }) {
+  const workbench = useWorkbench();
   const outcome = useResolved(id)?.outcome;
   if (!outcome) return null;
   if (!outcome.ok) return <Unresolved problem={outcome.problem} />;
-  const { lines, sentence, table } = outcome.result as StudyResult;
+  const result = outcome.result as StudyResult & { readonly curve?: CurveResult };
+  const { lines, sentence, table, certainty, isPending = false } = result;
+  const tier = result.curve?.tier;
+  const jump =
+    tier === undefined
+      ? undefined
+      : ({ x, y }: { x: number; y: number | null }) => jumpTo(workbench, tier, x, y);
   return (
-    <>
+    <div aria-busy={isPending} className={clsx('transition-opacity', isPending && 'opacity-60 delay-150')}>
       <Lines lines={lines} tone={tone} />
+      {certainty && <Certainty {...certainty} />}
       <Sentence text={sentence} />
-      {table && <ResultTable table={table} tone={tone} />}
-    </>
+      {table && <ResultTable table={table} tone={tone} {...(jump ? { onJump: jump } : {})} />}
+    </div>
+  );
+}
+
+/** How sure a result is, in a word: proved, or found by search. */
+function Certainty({ text, isProved }: NonNullable<StudyResult['certainty']>) {
+  const Icon = isProved ? BadgeCheck : SearchX;
+  return (
+    <p
+      className={clsx(
+        'mt-1 inline-flex items-center gap-1.5 rounded-full border px-2.5 py-0.5 text-sm font-semibold',
+        isProved ? 'border-f2 text-f2' : 'border-quiet text-quiet',
+      )}
+    >
+      <Icon size={15} aria-hidden /> {text}
+    </p>
   );
 }
 

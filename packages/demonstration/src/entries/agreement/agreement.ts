@@ -1,12 +1,4 @@
-import {
-  closedFormula,
-  evaluateAt,
-  latexFunction,
-  latexName,
-  solve,
-  TooLarge,
-  type Solutions,
-} from '@yperkine/core';
+import { closedFormula, evaluateAt, latexFunction, latexName, type ToldSolutions } from '@yperkine/core';
 import { z } from 'zod';
 import { latex, type Line } from '../../numbers/line.ts';
 import type { RoundingRule } from '../../numbers/format.ts';
@@ -25,6 +17,7 @@ import {
   unknownNumber,
 } from '../provedPlaces.ts';
 import type { StudyResult } from '../study.ts';
+import { guarded, withAnswer } from '../asking.ts';
 
 export const agreementSchema = z.strictObject({
   ...common,
@@ -40,7 +33,7 @@ export type AgreementEntry = z.infer<typeof agreementSchema>;
 export interface AgreementResult extends StudyResult {
   readonly curve: CurveResult;
   readonly other: CurveResult;
-  readonly found: Solutions;
+  readonly found: ToldSolutions;
 }
 
 /** Where two curves agree: a derivative worked out by hand with the computed one, everywhere or at single places. */
@@ -65,23 +58,22 @@ export const agreementKind: EntryKind<AgreementEntry, AgreementResult> = {
         `${nameOf(curve)} and ${nameOf(other)} have different variables, ${curve.variable} and ${other.variable}.`,
       );
     }
-    try {
+    return guarded(() => {
       const [left, right] = [curve, other].map((one) => {
         const values = parameterMap(one, context);
         return values && closedFormula(one.body, values, one.functions);
       });
       if (!left || !right) return waiting(unknownNumber);
-      const found = solve(left, right, curve.variable, [from, to]);
-      const result = { curve, other, found };
-      return worked({
-        ...result,
-        lines: linesOf(result, context.rule),
-        sentence: sentenceOf(result, entry, context.rule),
+      const asked = { ask: 'solve', variable: curve.variable, interval: [from, to], order: 0 } as const;
+      return withAnswer(context, { ...asked, body: left, equals: right }, (found) => {
+        const result = { curve, other, found };
+        return worked({
+          ...result,
+          lines: linesOf(result, context.rule),
+          sentence: sentenceOf(result, entry, context.rule),
+        });
       });
-    } catch (error) {
-      if (error instanceof TooLarge) return failed('These are too large to be compared.');
-      throw error;
-    }
+    });
   },
 
   results: ({ found }, xUnit) => placeResults(found.solutions, xUnit),

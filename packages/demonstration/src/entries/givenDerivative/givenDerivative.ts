@@ -39,9 +39,12 @@ export const givenDerivativeSchema = z.strictObject({
 export type GivenDerivativeEntry = z.infer<typeof givenDerivativeSchema>;
 
 export interface GivenDerivativeResult extends CurveResult {
-  /** f itself, where start values say which of all functions with that derivative is meant. */
-  readonly original: Expression | null;
+  /** Values that say which of all functions with that derivative is meant; null where there are none. */
+  readonly starts: Start | null;
 }
+
+/** Whether a curve is one that is given by a derivative alone. */
+export const isGivenAlone = (curve: CurveResult): curve is GivenDerivativeResult => 'starts' in curve;
 
 /** A function that is given by one of its derivatives alone, with start values if it is to be known itself. */
 export const givenDerivativeKind: EntryKind<GivenDerivativeEntry, GivenDerivativeResult> = {
@@ -90,7 +93,7 @@ export const givenDerivativeKind: EntryKind<GivenDerivativeEntry, GivenDerivativ
         sentence: sentenceOf(name, order, starts),
         tier: entry.tier,
         unit: readUnit(entry.unit),
-        original: starts && fromDerivative(body, variable, starts.at, starts.values),
+        starts,
       });
     } catch (error) {
       if (error instanceof TooLarge) return failed('This formula is too large to be worked out.');
@@ -111,7 +114,8 @@ function givenIn(text: string, scope: Scope) {
   return reading.ok && reading.value.kind === 'givenDerivative' ? reading.value : null;
 }
 
-interface Start {
+/** f, f′, … at one place. */
+export interface Start {
   readonly at: Expression;
   readonly values: readonly Expression[];
 }

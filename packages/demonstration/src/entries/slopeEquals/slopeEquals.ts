@@ -6,10 +6,8 @@ import {
   latexName,
   printLatex,
   readExpression,
-  solve,
-  TooLarge,
   tree,
-  type Solutions,
+  type ToldSolutions,
 } from '@yperkine/core';
 import { z } from 'zod';
 import type { RoundingRule } from '../../numbers/format.ts';
@@ -29,6 +27,7 @@ import {
   unknownNumber,
 } from '../provedPlaces.ts';
 import type { StudyResult } from '../study.ts';
+import { guarded, noFunction, withAnswer } from '../asking.ts';
 
 export const slopeEqualsSchema = z.strictObject({
   ...common,
@@ -43,7 +42,7 @@ export type SlopeEqualsEntry = z.infer<typeof slopeEqualsSchema>;
 
 export interface SlopeEqualsResult extends StudyResult {
   readonly curve: CurveResult;
-  readonly found: Solutions;
+  readonly found: ToldSolutions;
   readonly slope: number;
 }
 
@@ -65,27 +64,26 @@ export const slopeEqualsKind: EntryKind<SlopeEqualsEntry, SlopeEqualsResult> = {
 
   workOut(entry, context) {
     const curve = context.curve(entry.on);
-    if (!curve) return waiting('This waits for its function, which cannot be worked out yet.');
+    if (!curve) return waiting(noFunction);
     const [from, to] = [Number(entry.from), Number(entry.to)];
     if (!(from < to)) return failed('The interval goes from a smaller to a larger number.');
     const reading = readExpression(entry.level, context.directory.scope);
     if (!reading.ok) return unreadable(reading.problem);
     const values = parameterMap(curve, context, [...tree.mentioned(reading.value).names]);
     if (!values) return waiting(unknownNumber);
-    try {
+    return guarded(() => {
       const level = closedFormula(reading.value, values);
       const body = closedFormula(curve.body, values, curve.functions);
-      const found = solve(body, level, curve.variable, [from, to], 1);
-      const result = { curve, found, slope: evaluateAt(compile(level, ''), 0) };
-      return worked({
-        ...result,
-        lines: linesOf(result, printLatex(reading.value), context.rule),
-        sentence: sentenceOf(result, entry),
+      const asked = { ask: 'solve', variable: curve.variable, interval: [from, to], order: 1 } as const;
+      return withAnswer(context, { ...asked, body, equals: level }, (found) => {
+        const result = { curve, found, slope: evaluateAt(compile(level, ''), 0) };
+        return worked({
+          ...result,
+          lines: linesOf(result, printLatex(reading.value), context.rule),
+          sentence: sentenceOf(result, entry),
+        });
       });
-    } catch (error) {
-      if (error instanceof TooLarge) return failed('This is too large to be worked out.');
-      throw error;
-    }
+    });
   },
 
   results: ({ found }, xUnit) => placeResults(found.solutions, xUnit),

@@ -1,0 +1,39 @@
+import { keyPointGroups, type Entry, type Id, type KeyPointGroup } from '@yperkine/demonstration';
+import { CheckBox } from '../../../parts/CheckBox.tsx';
+import { setField } from '../../../state/actions.ts';
+import { useWorkbench } from '../../../state/context.ts';
+import { IntervalFields } from '../IntervalFields.tsx';
+
+const groups = Object.keys(keyPointGroups) as KeyPointGroup[];
+
+/** The interval, and the kinds that are shown: all, or one at a time. */
+export function KeyPointsControls({ id, entry }: { readonly id: Id; readonly entry: Entry }) {
+  const workbench = useWorkbench();
+  if (entry.kind !== 'keyPoints') return null;
+  const { shows, labels } = entry;
+  const toggle = (group: KeyPointGroup) => {
+    const next = groups.filter((one) => (one === group ? !shows.includes(one) : shows.includes(one)));
+    setField(workbench, id, 'shows', next);
+  };
+  return (
+    <>
+      <IntervalFields id={id} entry={entry} />
+      <fieldset className="mt-2 grid grid-cols-2 gap-x-2">
+        <legend className="sr-only">Kinds that are shown</legend>
+        {groups.map((group) => (
+          <CheckBox
+            key={group}
+            label={keyPointGroups[group]}
+            isOn={shows.includes(group)}
+            onChange={() => toggle(group)}
+          />
+        ))}
+        <CheckBox
+          label="Coordinates"
+          isOn={labels}
+          onChange={() => setField(workbench, id, 'labels', !labels)}
+        />
+      </fieldset>
+    </>
+  );
+}

@@ -1,0 +1,26 @@
+import { addOriginal } from '../../../state/where.ts';
+import { Dot, Sketch } from '../Sketch.tsx';
+import type { StudyCard } from '../study.ts';
+import { OriginalControls } from './OriginalControls.tsx';
+
+const Picture = () => (
+  <Sketch>
+    <path d="M8 74 L 104 44" stroke="var(--f1)" strokeWidth={2} strokeDasharray="6 4" />
+    <Dot x={8} y={60} />
+  </Sketch>
+);
+
+export const card: StudyCard = {
+  kind: 'original',
+  offers: [
+    {
+      question: 'where',
+      rank: 9,
+      title: 'The function behind it',
+      words: 'antiderivative start values initial value itself from its derivative original',
+      Picture,
+      add: (workbench, on) => addOriginal(workbench, on),
+    },
+  ],
+  Controls: OriginalControls,
+};

@@ -1,0 +1,28 @@
+import { addSolutions } from '../../../state/where.ts';
+import { Dot, Sketch } from '../Sketch.tsx';
+import type { StudyCard } from '../study.ts';
+import { SolutionsControls } from './SolutionsControls.tsx';
+
+const Picture = () => (
+  <Sketch>
+    <path d="M6 40 L 108 40" stroke="var(--quiet)" strokeWidth={2} strokeDasharray="5 4" />
+    <Dot x={24} y={40} />
+    <Dot x={56} y={40} />
+    <Dot x={96} y={40} />
+  </Sketch>
+);
+
+export const card: StudyCard = {
+  kind: 'solutions',
+  offers: [
+    {
+      question: 'where',
+      rank: 6,
+      title: 'Intersections, solutions',
+      words: 'solve equation equal level crossing meet f = k f = g',
+      Picture,
+      add: (workbench, on) => addSolutions(workbench, on),
+    },
+  ],
+  Controls: SolutionsControls,
+};

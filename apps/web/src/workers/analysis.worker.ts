@@ -1,0 +1,8 @@
+import { answerSent } from '@yperkine/core';
+import type { AnswerMessage, QuestionMessage } from './messages.ts';
+
+/** Answers one question after another; what cannot be answered ends the worker, which is then replaced. */
+self.onmessage = ({ data: { number, question } }: MessageEvent<QuestionMessage>) => {
+  const message: AnswerMessage = { number, outcome: answerSent(question) };
+  self.postMessage(message);
+};

@@ -1,0 +1,312 @@
+import { derivativeOf } from '../algebra/differentiate.ts';
+import { exactForm } from '../algebra/exactForm.ts';
+import { TooLarge } from '../algebra/limits.ts';
+import type { Rational } from '../algebra/rational.ts';
+import { exactValue } from '../evaluate/exact.ts';
+import { compile } from '../evaluate/program.ts';
+import { evaluateAt } from '../evaluate/values.ts';
+import { packed, unpacked } from '../interpolation/packed.ts';
+import * as tree from '../language/tree.ts';
+import type { Condition, Expression } from '../language/tree.ts';
+import { meanValuePoints } from '../slope/meanValue.ts';
+import type { Box } from './isolate.ts';
+import { joiningValues, joins, type Join } from './joins.ts';
+import { keyPoints, type KeyPoint } from './keyPoints.ts';
+import { located, type Located, type Place } from './place.ts';
+import { numberFormula } from './question.ts';
+import { readFromDerivative, type Finding } from './reading.ts';
+import { sampledKeyPoints } from './sampled.ts';
+import { signs } from './signs.ts';
+import { solve, whereHolds, type Solutions } from './solve.ts';
+
+/** A function of one variable on an interval, free of parameters. */
+interface Asked {
+  readonly body: Expression;
+  readonly variable: string;
+  readonly interval: readonly [number, number];
+}
+
+/**
+ * A question whose answer may take long. Questions and answers are plain data, so that they can go to a worker and
+ * back once `sendable`.
+ */
+export type Question =
+  /** Key points of the derivative of the given order. */
+  | (Asked & { readonly ask: 'keyPoints'; readonly order: number })
+  | (Asked & { readonly ask: 'signs'; readonly order: number })
+  /** Where that derivative equals the other side, a formula in the same variable. */
+  | (Asked & { readonly ask: 'solve'; readonly order: number; readonly equals: Expression })
+  /** Where a condition holds; the body is 1 under that condition and nothing else. */
+  | (Asked & { readonly ask: 'holds' })
+  /** What a function does at its joins, and for which values of a constant that `mending` leaves free they would meet. */
+  | (Asked & {
+      readonly ask: 'joins';
+      readonly mend: { readonly constant: string; readonly body: Expression } | null;
+    })
+  /** What the graph of f⁽ᵏ⁾ says about f. */
+  | (Asked & { readonly ask: 'reading'; readonly order: 1 | 2 | 3 })
+  | (Asked & { readonly ask: 'meanValue' })
+  /** The points of the curve that are nearest to a place. */
+  | (Asked & { readonly ask: 'nearest'; readonly to: readonly [number, number] });
+
+/** A key point with the exact form of its height, where one is known. */
+export interface ToldKeyPoint extends KeyPoint {
+  readonly exactY: Expression | null;
+}
+
+interface Told {
+  readonly complete: boolean;
+  readonly undecided: readonly Box[];
+}
+
+export interface LocatedStretch {
+  readonly from: Located;
+  readonly to: Located;
+}
+
+export interface ToldSolutions extends Told {
+  readonly solutions: readonly Located[];
+  readonly everywhere: readonly LocatedStretch[];
+}
+
+/** A join as plain data; `mending` has the values of the constant that make it continuous, and without a corner. */
+export interface ToldJoin extends Omit<Join, 'place'> {
+  readonly place: Located;
+  readonly mending: { readonly values: readonly Located[]; readonly slopes: readonly Located[] } | null;
+}
+
+export interface NearestPoint {
+  readonly x: number;
+  readonly exactX: Expression | null;
+  readonly y: number;
+  readonly distance: number;
+  readonly exactDistance: Expression | null;
+}
+
+/** What comes back for each question. */
+export interface AnswerTo {
+  readonly keyPoints: Told & { readonly points: readonly ToldKeyPoint[] };
+  readonly signs: Told & {
+    readonly intervals: readonly (LocatedStretch & { readonly sign: -1 | 0 | 1 })[];
+    readonly ends: readonly { readonly place: Located; readonly value: number | null }[];
+  };
+  readonly solve: ToldSolutions;
+  readonly holds: {
+    readonly stretches: readonly (LocatedStretch & {
+      readonly includesFrom: boolean;
+      readonly includesTo: boolean;
+    })[];
+    readonly complete: boolean;
+  };
+  readonly joins: { readonly joins: readonly ToldJoin[] };
+  readonly reading: { readonly findings: readonly Finding[]; readonly complete: boolean };
+  /** Null where the function has no value at an end. */
+  readonly meanValue: {
+    readonly slope: number;
+    readonly exactSlope: Expression | null;
+    readonly points: ToldSolutions;
+    readonly isGranted: boolean;
+  } | null;
+  readonly nearest: { readonly points: readonly NearestPoint[]; readonly isProved: boolean };
+}
+export type QuestionKind = keyof AnswerTo;
+export type QuestionOf<K extends QuestionKind> = Extract<Question, { ask: K }>;
+export type Answer = AnswerTo[QuestionKind];
+
+/**
+ * Works out a question.
+ * @throws TooLarge where the function falls into too many pieces or its derivatives grow too long
+ */
+export function answerTo<K extends QuestionKind>(question: QuestionOf<K>): AnswerTo[K];
+export function answerTo(question: Question): Answer {
+  switch (question.ask) {
+    case 'keyPoints':
+      return toldKeyPoints(question);
+    case 'signs': {
+      const { body, variable, interval, order } = question;
+      const { intervals, ends, ...told } = signs(body, variable, interval, order);
+      return {
+        ...told,
+        intervals: intervals.map((part) => ({ ...stretch(part), sign: part.sign })),
+        ends: ends.map(({ place, value }) => ({ place: located(place), value })),
+      };
+    }
+    case 'solve':
+      return toldSolutions(
+        solve(question.body, question.equals, question.variable, question.interval, question.order),
+      );
+    case 'holds':
+      return toldStretches(question);
+    case 'joins':
+      return { joins: toldJoins(question) };
+    case 'reading': {
+      const read = readFromDerivative(question.body, question.variable, question.interval, question.order);
+      return { ...read, findings: read.findings.map(toldFinding) };
+    }
+    case 'meanValue':
+      return toldMeanValue(question);
+    case 'nearest':
+      return nearestPoints(question);
+  }
+}
+
+const stretch = ({ from, to }: { from: Place; to: Place }): LocatedStretch => ({
+  from: located(from),
+  to: located(to),
+});
+
+/** How near to a proved point a searched one is the same, as a share of the interval. */
+const sameShare = 1e-7;
+
+function toldKeyPoints({ body, variable, interval, order }: QuestionOf<'keyPoints'>): AnswerTo['keyPoints'] {
+  const found = keyPoints(body, variable, interval, order);
+  const near = (interval[1] - interval[0]) * sameShare;
+  const searched = sampledKeyPoints(body, variable, order, found.undecided).filter(
+    ({ kind, x }) => !found.points.some((point) => point.kind === kind && Math.abs(point.x - x) < near),
+  );
+  const derived = order === 0 ? body : derivativeOf(body, variable, order);
+  return {
+    ...found,
+    points: [...found.points, ...searched]
+      .sort((p, q) => p.x - q.x)
+      .map((point) => ({ ...point, exactY: exactHeight(derived, variable, point) })),
+  };
+}
+
+/** The exact height of a curve at a place that is known exactly; null where algebra does not reach. */
+function exactHeight(body: Expression, variable: string, { exact, y }: ToldHeight): Expression | null {
+  if (!exact || y === null) return null;
+  const x: Rational | null = exactValue(exact, new Map());
+  const value = x && exactValue(body, new Map([[variable, x]]));
+  if (value) return exactForm(tree.name('y'), new Map([['y', value]]));
+  // A single piece is a domain: where there is a value, it is that of the piece.
+  const only =
+    body.kind === 'piecewise' && body.pieces.length === 1 && !body.otherwise ? body.pieces[0]?.value : body;
+  return only ? exactForm(tree.substitute(only, variable, exact), new Map()) : null;
+}
+type ToldHeight = Pick<KeyPoint, 'exact' | 'y'>;
+
+const toldSolutions = ({ solutions, everywhere, complete, undecided }: Solutions): ToldSolutions => ({
+  solutions: solutions.map(located),
+  everywhere: everywhere.map(stretch),
+  complete,
+  undecided,
+});
+
+function toldStretches({ body, variable, interval }: QuestionOf<'holds'>): AnswerTo['holds'] {
+  const condition = conditionIn(body);
+  if (!condition) return { stretches: [], complete: true };
+  const { stretches, complete } = whereHolds(condition, variable, interval);
+  return { complete, stretches: stretches.map((held) => ({ ...held, ...stretch(held) })) };
+}
+
+/** A condition as the formula by which it is asked about: 1 where it holds. */
+export const indicator = (condition: Condition): Expression =>
+  tree.piecewise([{ value: tree.number(1), condition }]);
+
+const conditionIn = (body: Expression): Condition | null =>
+  body.kind === 'piecewise' ? (body.pieces[0]?.condition ?? null) : null;
+
+function toldJoins({ body, variable, interval, mend }: QuestionOf<'joins'>): ToldJoin[] {
+  return joins(body, variable, interval).map((join) => {
+    const at = join.place.exact && exactValue(join.place.exact, new Map());
+    const mending = (order: 0 | 1): readonly Place[] | null =>
+      mend && at && joiningValues(mend.body, variable, at, mend.constant, order);
+    const [values, slopes] = [mending(0), mending(1)];
+    return {
+      ...join,
+      place: located(join.place),
+      mending: values && { values: values.map(located), slopes: slopes?.map(located) ?? [] },
+    };
+  });
+}
+
+const toldFinding = (finding: Finding): Finding =>
+  finding.kind === 'stretch'
+    ? { ...finding, from: located(finding.from), to: located(finding.to) }
+    : { ...finding, at: located(finding.at) };
+
+function toldMeanValue({ body, variable, interval }: QuestionOf<'meanValue'>): AnswerTo['meanValue'] {
+  const found = meanValuePoints(body, variable, interval);
+  if (!found) return null;
+  const { slope, points, isGranted } = found;
+  return {
+    slope: evaluateAt(compile(slope, ''), 0),
+    exactSlope: exactForm(slope, new Map()),
+    points: toldSolutions(points),
+    isGranted,
+  };
+}
+
+/** (x − p)² + (f(x) − q)², which is least where the distance is. */
+export function squaredDistance(
+  body: Expression,
+  variable: string,
+  p: Expression,
+  q: Expression,
+): Expression {
+  const square = (part: Expression): Expression => tree.power(part, tree.number(2));
+  return tree.add(square(tree.subtract(tree.name(variable), p)), square(tree.subtract(body, q)));
+}
+
+/** Share by which squares of distances that are proved to be equal may differ by rounding. */
+const tie = 1e-9;
+
+function nearestPoints({ body, variable, interval, to: [p, q] }: QuestionOf<'nearest'>): AnswerTo['nearest'] {
+  const squared = pieceByPiece(body, (piece) =>
+    squaredDistance(piece, variable, numberFormula(p), numberFormula(q)),
+  );
+  const { points, complete } = keyPoints(squared, variable, interval, 0, 1);
+  const low = points.filter(({ kind, y }) => y !== null && (kind === 'minimum' || kind === 'endpoint'));
+  const least = Math.min(...low.map(({ y }) => y as number));
+  const isProved = complete && low.some(({ absolute }) => absolute === true);
+  // An end of the interval can also be the farthest point of all.
+  const isLeast = (y: number | null): boolean => y !== null && y <= least * (1 + tie) + Number.MIN_VALUE;
+  const nearest = low.filter(({ absolute, y }) => isLeast(y) && (!isProved || absolute === true));
+  const program = compile(body, variable);
+  return {
+    isProved,
+    points: nearest.map((point) => {
+      const exact = exactHeight(squared, variable, point);
+      return {
+        x: point.x,
+        exactX: point.exact,
+        y: evaluateAt(program, point.x),
+        distance: Math.sqrt(point.y as number),
+        exactDistance: exact && exactForm(tree.call('sqrt', exact), new Map()),
+      };
+    }),
+  };
+}
+
+/** A change of a formula's value, put into its pieces, so that it stays a formula in pieces. */
+function pieceByPiece(body: Expression, change: (piece: Expression) => Expression): Expression {
+  if (body.kind !== 'piecewise') return change(body);
+  const pieces = body.pieces.map(({ value, condition }) => ({ value: change(value), condition }));
+  return tree.piecewise(pieces, body.otherwise && change(body.otherwise));
+}
+
+/** What came of a question: its answer, or that it is out of reach. */
+export type Outcome =
+  { readonly ok: true; readonly answer: Answer } | { readonly ok: false; readonly reason: 'tooLarge' };
+
+/** The answer to a question as it arrives in a worker, with what is out of reach as plain data, too. */
+export function answerSent(question: Question): Outcome {
+  try {
+    return { ok: true, answer: answerTo(withFormulas(question, unpacked) as QuestionOf<'keyPoints'>) };
+  } catch (error) {
+    if (error instanceof TooLarge) return { ok: false, reason: 'tooLarge' };
+    throw error;
+  }
+}
+
+/** A question that can be copied. */
+export const sendable = (question: Question): Question => withFormulas(question, packed);
+
+function withFormulas(question: Question, change: (formula: Expression) => Expression): Question {
+  const body = change(question.body);
+  if (question.ask === 'solve') return { ...question, body, equals: change(question.equals) };
+  if (question.ask === 'joins' && question.mend)
+    return { ...question, body, mend: { ...question.mend, body: change(question.mend.body) } };
+  return { ...question, body };
+}

@@ -1,0 +1,188 @@
+import {
+  closedFormula,
+  indicator,
+  readCondition,
+  readExpression,
+  TooLarge,
+  tree,
+  type AnswerTo,
+  type Expression,
+  type QuestionKind,
+  type QuestionOf,
+  type Reading,
+  type Scope,
+} from '@yperkine/core';
+import type { Id } from '../schema/fields.ts';
+import type { Directory } from '../resolve/directory.ts';
+import type { CurveResult } from './curve.ts';
+import { functionsMentioned, idsMentioned, unreadable } from './formula.ts';
+import { idsInText, remembered, typedValue } from './formulaValue.ts';
+import type { WorkContext } from './kind.ts';
+import { failed, waiting, worked, type Outcome } from './outcome.ts';
+import { parameterMap, unknownNumber } from './provedPlaces.ts';
+import type { StudyResult } from './study.ts';
+
+/** What is being done while there is no answer yet. */
+const doing: Readonly<Record<QuestionKind, string>> = {
+  keyPoints: 'Key points are being looked for, with the proof that none is missed …',
+  signs: 'The signs are being worked out …',
+  solve: 'Solutions are being looked for, with the proof that none is missed …',
+  holds: 'The stretches are being worked out …',
+  joins: 'The joins are being looked at …',
+  reading: 'The graph is being read …',
+  meanValue: 'Parallel tangents are being looked for …',
+  nearest: 'The nearest point is being looked for, with the proof that none is nearer …',
+};
+
+/** What an entry makes of the answer to its question, which may come some frames later. */
+export function withAnswer<K extends QuestionKind, R extends StudyResult>(
+  context: WorkContext,
+  question: QuestionOf<K>,
+  work: (answer: AnswerTo[K]) => Outcome<R>,
+): Outcome<R> {
+  const answered = context.ask<K>(question);
+  switch (answered.state) {
+    case 'waiting':
+      return waiting(doing[question.ask]);
+    case 'unanswerable':
+      return failed(
+        answered.reason === 'tooLarge'
+          ? 'This is too large to be worked out.'
+          : 'This takes so long that it was given up; a shorter interval may help.',
+      );
+    case 'answered': {
+      const outcome = work(answered.answer);
+      return answered.isCurrent || !outcome.ok ? outcome : worked({ ...outcome.result, isPending: true });
+    }
+  }
+}
+
+/** Work on formulas that may grow too large. */
+export function guarded<R>(work: () => Outcome<R>): Outcome<R> {
+  try {
+    return work();
+  } catch (error) {
+    if (error instanceof TooLarge) return failed('This is too large to be worked out.');
+    throw error;
+  }
+}
+
+export const noFunction = 'This waits for its function, which cannot be worked out yet.';
+
+export interface TypedInterval {
+  readonly from: number;
+  readonly to: number;
+  /** As it is typed, or shown while it is dragged. */
+  readonly texts: { readonly from: string; readonly to: string };
+}
+
+/** How an interval stands on the stage while one of its ends is dragged. */
+export const stagedInterval = (from: string, to: string): string => `${from} ; ${to}`;
+export function readStagedInterval(staged: string | number | undefined): { from: string; to: string } | null {
+  const [from, to] = typeof staged === 'string' ? staged.split(' ; ') : [];
+  return from === undefined || to === undefined ? null : { from, to };
+}
+
+/** The interval of a study, whose ends are formulas of numbers and parameters. */
+export function intervalOf(
+  entry: { readonly from: string; readonly to: string },
+  context: WorkContext,
+): Outcome<TypedInterval> {
+  const { from: fromText, to: toText } = readStagedInterval(context.staged) ?? entry;
+  const from = typedValue(fromText, context);
+  if (!from.ok) return from;
+  const to = typedValue(toText, context);
+  if (!to.ok) return to;
+  const [a, b] = [from.result.value.value, to.result.value.value];
+  if (!Number.isFinite(a) || !Number.isFinite(b)) return failed('The ends of the interval are numbers.');
+  if (!(a < b)) {
+    const texts = `${fromText} is not smaller than ${toText}`.replaceAll('-', '−');
+    return failed(`An interval goes from a smaller to a larger number; ${texts}.`);
+  }
+  return worked({ from: a, to: b, texts: { from: fromText, to: toText } });
+}
+
+/** Ids that the ends of an interval mention. */
+export const idsInInterval = (
+  { from, to }: { readonly from: string; readonly to: string },
+  directory: Directory,
+): readonly Id[] => [from, to].flatMap((text) => idsInText(text, directory));
+
+/** "For x from 0 to 2π", for sentences about an interval. */
+export const overTyped = (variable: string, { texts: { from, to } }: TypedInterval): string =>
+  `For ${variable} from ${asWritten(from)} to ${asWritten(to)}`;
+
+export const asWritten = (text: string): string => text.trim().replaceAll('-', '−').replaceAll('pi', 'π');
+
+export interface ClosedCurve {
+  /** The formula in the variable alone. */
+  readonly body: Expression;
+  readonly values: ReadonlyMap<string, number>;
+}
+
+/** A curve's formula with its functions and the values of its parameters put in. */
+export function closedCurve(curve: CurveResult, context: WorkContext): Outcome<ClosedCurve> {
+  const values = parameterMap(curve, context);
+  if (!values) return waiting(unknownNumber);
+  return worked({ body: closedFormula(curve.body, values, curve.functions), values });
+}
+
+export const withVariable = (scope: Scope, variable: string): Scope => ({
+  ...scope,
+  names: new Set([...scope.names, variable]),
+});
+
+/** A typed formula in the variable of a curve. */
+export const readInVariable = (text: string, variable: string, directory: Directory): Reading<Expression> =>
+  remembered(directory, `formula in ${variable}`, text, () =>
+    readExpression(text, withVariable(directory.scope, variable)),
+  );
+
+/** A typed condition on the variable of a curve, as the formula that is 1 where it holds. */
+const readConditionIn = (text: string, variable: string, directory: Directory): Reading<Expression> =>
+  remembered(directory, `condition on ${variable}`, text, () => {
+    const reading = readCondition(text, withVariable(directory.scope, variable));
+    return reading.ok ? { ok: true, value: indicator(reading.value) } : reading;
+  });
+
+/** Ids that a formula or condition in a curve's variable mentions, whatever the variable is called. */
+export function idsInVariableText(
+  text: string,
+  directory: Directory,
+  manner: 'formula' | 'condition' = 'formula',
+): readonly Id[] {
+  return remembered(directory, `ids in a ${manner}`, text, () => {
+    // Letters that are not known yet may be the variable.
+    const letters = text.match(/\p{L}/gu) ?? [];
+    const scope = { ...directory.scope, names: new Set([...directory.scope.names, ...letters]) };
+    const reading =
+      manner === 'formula' ? readExpression(text, scope) : conditionAsFormula(readCondition(text, scope));
+    return reading.ok ? idsMentioned(reading.value, directory) : [];
+  });
+}
+
+const conditionAsFormula = (reading: ReturnType<typeof readCondition>): Reading<Expression> =>
+  reading.ok ? { ok: true, value: indicator(reading.value) } : reading;
+
+/** A typed formula (or condition) in a curve's variable, with functions and parameters put in. */
+export function closedInVariable(
+  text: string,
+  { variable }: CurveResult,
+  context: WorkContext,
+  manner: 'formula' | 'condition' = 'formula',
+): Outcome<{ readonly typed: Expression; readonly closed: Expression }> {
+  const read = manner === 'formula' ? readInVariable : readConditionIn;
+  const reading = read(text, variable, context.directory);
+  if (!reading.ok) return unreadable(reading.problem);
+  const functions = functionsMentioned(reading.value, context);
+  if (!functions) return waiting('This waits for another entry that cannot be worked out yet.');
+  const bodies = [reading.value, ...[...functions.values()].map(({ body }) => body)];
+  const names = new Set(bodies.flatMap((body) => [...tree.mentioned(body).names]));
+  const values = new Map<string, number>();
+  for (const name of names) {
+    const number = name === variable ? undefined : context.number(name);
+    if (number) values.set(name, number.value);
+  }
+  if (![...values.values()].every(Number.isFinite)) return waiting(unknownNumber);
+  return worked({ typed: reading.value, closed: closedFormula(reading.value, values, functions) });
+}

@@ -1,0 +1,122 @@
+import { evaluateAt, latexName, type AnswerTo } from '@yperkine/core';
+import { z } from 'zod';
+import type { RoundingRule } from '../../numbers/format.ts';
+import { latex, live, words, type Line } from '../../numbers/line.ts';
+import { curveMark } from '../../scene/curveMark.ts';
+import type { Mark } from '../../scene/mark.ts';
+import { partOfRuns } from '../../scene/partOfCurve.ts';
+import { toneOf } from '../../scene/tone.ts';
+import { common, idSchema, typedSchema } from '../../schema/fields.ts';
+import {
+  asWritten,
+  closedInVariable,
+  guarded,
+  idsInInterval,
+  idsInVariableText,
+  intervalOf,
+  noFunction,
+  overTyped,
+  withAnswer,
+  type TypedInterval,
+} from '../asking.ts';
+import { primed, type CurveResult } from '../curve.ts';
+import type { EntryKind } from '../kind.ts';
+import { waiting, worked } from '../outcome.ts';
+import { shortPlace } from '../provedPlaces.ts';
+import type { StudyResult } from '../study.ts';
+
+export const holdsSchema = z.strictObject({
+  ...common,
+  kind: z.literal('holds'),
+  on: idSchema,
+  /** A condition on the curve's variable: f'(x) > 0 and x < 4. */
+  condition: typedSchema,
+  from: typedSchema,
+  to: typedSchema,
+});
+export type HoldsEntry = z.infer<typeof holdsSchema>;
+
+type Stretch = AnswerTo['holds']['stretches'][number];
+
+export interface HoldsResult extends StudyResult {
+  readonly curve: CurveResult;
+  readonly stretches: readonly Stretch[];
+}
+
+/** The part of a curve on which a condition holds, made to stand out. */
+export const holdsKind: EntryKind<HoldsEntry, HoldsResult> = {
+  schema: holdsSchema,
+  defaults: { condition: '' },
+  standsOn: ({ on }) => [on],
+  dependsOn: (entry, directory) => [
+    entry.on,
+    ...idsInInterval(entry, directory),
+    ...idsInVariableText(entry.condition, directory, 'condition'),
+  ],
+  head: ({ condition }, result) => ({
+    heading: result
+      ? `Where ${asWritten(condition)} on ${primed(result.curve.name, result.curve.order)}`
+      : 'Where a condition holds',
+    tone: result ? toneOf(result.curve.order, result.curve.family) : 'quiet',
+  }),
+
+  workOut(entry, context) {
+    const curve = context.curve(entry.on);
+    if (!curve) return waiting(noFunction);
+    const interval = intervalOf(entry, context);
+    if (!interval.ok) return interval;
+    return guarded(() => {
+      const condition = closedInVariable(entry.condition, curve, context, 'condition');
+      if (!condition.ok) return condition;
+      const { from, to } = interval.result;
+      const body = condition.result.closed;
+      const { variable } = curve;
+      return withAnswer(context, { ask: 'holds', body, variable, interval: [from, to] }, (told) =>
+        worked({
+          curve,
+          stretches: told.stretches,
+          lines: [lineOf(told.stretches, curve, context.rule)],
+          sentence: sentenceOf(told, curve, interval.result),
+        }),
+      );
+    });
+  },
+
+  marks(id, _entry, { curve, stretches }, tier) {
+    if (curve.tier !== tier.id) return [];
+    const { runs } = curveMark(id, curve, tier);
+    const tone = toneOf(curve.order, curve.family);
+    return stretches.flatMap(({ from, to }): Mark[] => {
+      const [x0, x1] = [tier.toX(from.value), tier.toX(to.value)];
+      if (x1 > x0) {
+        const part = partOfRuns(runs, x0, x1);
+        return [{ kind: 'track', entry: id, runs: part, tone, dash: [], weight: 7 }];
+      }
+      const y = evaluateAt(curve.program, from.value, curve.parameters);
+      return Number.isFinite(y) ? [{ kind: 'dot', entry: id, x: x0, y: tier.toY(y), tone }] : [];
+    });
+  },
+};
+
+/** x ∈ [0, 1) ∪ {3}. */
+function lineOf(stretches: readonly Stretch[], { variable }: CurveResult, rule: RoundingRule): Line {
+  const texts = stretches.map(({ from, to, includesFrom, includesTo }) => {
+    const [a, b] = [shortPlace(from, rule), shortPlace(to, rule)];
+    if (from.value === to.value) return `{${a}}`;
+    return `${includesFrom ? '[' : '('}${a}, ${b}${includesTo ? ']' : ')'}`;
+  });
+  if (texts.length === 0) return [words('It holds nowhere.')];
+  return [latex(`${latexName(variable)} \\in`), live(` ${texts.join(' ∪ ')}`)];
+}
+
+function sentenceOf(
+  { stretches, complete }: AnswerTo['holds'],
+  { variable }: CurveResult,
+  interval: TypedInterval,
+): string {
+  const where = overTyped(variable, interval);
+  if (!complete) return `${where}: it could not be proved that this is all.`;
+  return stretches.length === 0
+    ? `${where} it holds nowhere; it is proved.`
+    : `${where} it holds there and nowhere else; it is proved.`;
+}

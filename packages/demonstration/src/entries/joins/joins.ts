@@ -1,0 +1,183 @@
+import { closedFormula, exactValue, knownNumber, tree, type Expression, type ToldJoin } from '@yperkine/core';
+import { z } from 'zod';
+import { format, type RoundingRule } from '../../numbers/format.ts';
+import { words, type Line } from '../../numbers/line.ts';
+import type { Mark } from '../../scene/mark.ts';
+import { toneOf } from '../../scene/tone.ts';
+import { common, idSchema, typedSchema } from '../../schema/fields.ts';
+import {
+  closedCurve,
+  guarded,
+  idsInInterval,
+  intervalOf,
+  noFunction,
+  overTyped,
+  withAnswer,
+  type ClosedCurve,
+  type TypedInterval,
+} from '../asking.ts';
+import { primed, type CurveResult } from '../curve.ts';
+import type { EntryKind } from '../kind.ts';
+import { failed, waiting, worked } from '../outcome.ts';
+import { shortPlace } from '../provedPlaces.ts';
+import type { StudyResult, StudyTable } from '../study.ts';
+
+export const joinsSchema = z.strictObject({
+  ...common,
+  kind: z.literal('joins'),
+  on: idSchema,
+  from: typedSchema,
+  to: typedSchema,
+  /** The parameter of which it is asked which value would mend the joins; empty for none. */
+  constant: z.string().max(60),
+});
+export type JoinsEntry = z.infer<typeof joinsSchema>;
+
+export interface JoinsResult extends StudyResult {
+  readonly curve: CurveResult;
+  readonly joins: readonly ToldJoin[];
+}
+
+/** What a function does where its pieces meet: values and slopes from both sides, and what would mend them. */
+export const joinsKind: EntryKind<JoinsEntry, JoinsResult> = {
+  schema: joinsSchema,
+  defaults: { constant: '' },
+  standsOn: ({ on }) => [on],
+  dependsOn: (entry, directory) => [entry.on, ...idsInInterval(entry, directory)],
+  head: (_entry, result) => ({
+    heading: result ? `Joins of ${primed(result.curve.name, result.curve.order)}` : 'Joins',
+    tone: result ? toneOf(result.curve.order, result.curve.family) : 'quiet',
+  }),
+
+  workOut(entry, context) {
+    const curve = context.curve(entry.on);
+    if (!curve) return waiting(noFunction);
+    const interval = intervalOf(entry, context);
+    if (!interval.ok) return interval;
+    return guarded(() => {
+      const closed = closedCurve(curve, context);
+      if (!closed.ok) return closed;
+      const { constant } = entry;
+      if (constant !== '' && !closed.result.values.has(constant)) {
+        return failed(`${primed(curve.name, curve.order)} does not depend on a number ${constant}.`);
+      }
+      const { from, to } = interval.result;
+      const { body } = closed.result;
+      const mend = constant === '' ? null : { constant, body: openFor(constant, curve, closed.result) };
+      const { variable } = curve;
+      return withAnswer(context, { ask: 'joins', body, variable, interval: [from, to], mend }, ({ joins }) =>
+        worked({
+          curve,
+          joins,
+          lines: joins.flatMap((join) => linesOf(join, curve, constant, context.rule)),
+          sentence: sentenceOf(joins, curve, interval.result),
+          ...(joins.length > 0 ? { table: tableOf(joins, curve, context.rule) } : {}),
+        }),
+      );
+    });
+  },
+
+  places: ({ curve, joins }) =>
+    joins.flatMap(({ place, value }, i) =>
+      value === null
+        ? []
+        : [{ key: `join ${i}`, label: `join ${i + 1}`, x: place.value, y: value, tier: curve.tier }],
+    ),
+
+  marks(id, _entry, { curve, joins }, tier) {
+    if (curve.tier !== tier.id) return [];
+    return joins.flatMap((join): Mark[] => {
+      const y = join.value ?? join.left.value ?? join.right.value;
+      if (y === null) return [];
+      const place = { x: tier.toX(join.place.value), y: tier.toY(y), tone: 'ink' as const };
+      return [
+        { kind: 'dot', entry: id, ...place, shape: 'diamond' },
+        { kind: 'label', ...place, text: wordFor(join) },
+      ];
+    });
+  },
+};
+
+/** The formula with one parameter left as it is. */
+function openFor(constant: string, curve: CurveResult, { values }: ClosedCurve): Expression {
+  const others = new Map([...values].filter(([name]) => name !== constant));
+  return closedFormula(curve.body, others, curve.functions);
+}
+
+/** What a join is, in a word. */
+const wordFor = ({ isContinuous, isDifferentiable, left, right }: ToldJoin): string => {
+  if (isDifferentiable) return 'smooth';
+  if (isContinuous) return 'corner';
+  return left.value !== null && left.value === right.value ? 'hole' : 'jump';
+};
+
+const textOf = (value: number | null, rule: RoundingRule): string =>
+  value === null ? '–' : format(knownNumber(value), rule).text;
+
+function linesOf(
+  join: ToldJoin,
+  { variable, name, order }: CurveResult,
+  constant: string,
+  rule: RoundingRule,
+): Line[] {
+  const at = `At ${variable} = ${shortPlace(join.place, rule)}`;
+  const { left, right, isContinuous, isDifferentiable, isTwiceDifferentiable } = join;
+  const f = primed(name, order);
+  const both = (a: number | null, b: number | null): string =>
+    `${textOf(a, rule)} from the left, ${textOf(b, rule)} from the right`;
+  const says = isTwiceDifferentiable
+    ? `${f} is smooth, and its bend goes on, too`
+    : isDifferentiable
+      ? `${f} is smooth; its bend changes at once`
+      : isContinuous
+        ? `${f} has a corner: its slope is ${both(left.slope, right.slope)}`
+        : `${f} is not continuous: its value is ${both(left.value, right.value)}`;
+  return [[words(`${at}, ${says}.`)], ...mendingLine(join, constant, rule)];
+}
+
+function mendingLine({ place, mending }: ToldJoin, constant: string, rule: RoundingRule): Line[] {
+  if (constant === '') return [];
+  const at = shortPlace(place, rule);
+  if (!mending)
+    return [[words(`No value of ${constant} can be worked out that would mend the join at ${at}.`)]];
+  const values = mending.values.map((value) => shortPlace(value, rule));
+  if (values.length === 0) return [[words(`No value of ${constant} makes it continuous at ${at}.`)]];
+  const smooth = mending.slopes
+    .filter((slope) => mending.values.some((value) => Math.abs(value.value - slope.value) < 1e-12))
+    .map((slope) => shortPlace(slope, rule));
+  const also =
+    smooth.length > 0 ? ` With ${constant} = ${smooth.join(' or ')} there is no corner either.` : '';
+  return [[words(`With ${constant} = ${values.join(' or ')} it is continuous at ${at}.${also}`)]];
+}
+
+function sentenceOf(joins: readonly ToldJoin[], curve: CurveResult, interval: TypedInterval): string {
+  const where = overTyped(curve.variable, interval);
+  if (joins.length === 0) return `${where} no pieces of ${primed(curve.name, curve.order)} meet.`;
+  const rough = joins.filter(({ isDifferentiable }) => !isDifferentiable).length;
+  const count = joins.length === 1 ? 'one join' : `${joins.length} joins`;
+  if (rough === 0) return `${where} there ${joins.length === 1 ? 'is' : 'are'} ${count}, smooth everywhere.`;
+  return `${where} there ${joins.length === 1 ? 'is' : 'are'} ${count}; ${rough} ${rough === 1 ? 'is' : 'are'} not smooth.`;
+}
+
+function tableOf(joins: readonly ToldJoin[], curve: CurveResult, rule: RoundingRule): StudyTable {
+  return {
+    caption: `Joins of ${primed(curve.name, curve.order)}`,
+    head: [curve.variable, 'side', 'value', 'slope'],
+    wordColumns: [1],
+    rows: joins.flatMap(({ place, left, right }) =>
+      (['left', 'right'] as const).map((side) => {
+        const { value, slope } = side === 'left' ? left : right;
+        const x = knownNumber(place.value, place.exact && exactValue(place.exact, new Map()));
+        return {
+          cells: [format(x, rule).text, side, textOf(value, rule), textOf(slope, rule)],
+          numbers: [x, null, ...[value, slope].map((one) => (one === null ? null : knownNumber(one)))],
+          ...(side === 'left' ? { place: { x: place.value, y: value } } : {}),
+        };
+      }),
+    ),
+  };
+}
+
+/** Whether a formula is in pieces, so that joins are worth asking for. */
+export const isInPieces = (body: Expression): boolean =>
+  body.kind === 'piecewise' || tree.children(body).some(isInPieces);

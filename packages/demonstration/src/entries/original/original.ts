@@ -1,0 +1,88 @@
+import { compile, fromDerivative, latexFunction, latexName, TooLarge } from '@yperkine/core';
+import { z } from 'zod';
+import { latex } from '../../numbers/line.ts';
+import { curveMark } from '../../scene/curveMark.ts';
+import { toneOf } from '../../scene/tone.ts';
+import { common, idSchema } from '../../schema/fields.ts';
+import { primed, type CurveResult } from '../curve.ts';
+import { parameterValues } from '../formula.ts';
+import { isGivenAlone } from '../givenDerivative/givenDerivative.ts';
+import type { EntryKind } from '../kind.ts';
+import { failed, waiting, worked } from '../outcome.ts';
+import { times } from '../../units/unit.ts';
+
+export const originalSchema = z.strictObject({
+  ...common,
+  kind: z.literal('original'),
+  /** The derivative that is given, with its start values. */
+  of: idSchema,
+  /** 0 for f itself, 1 for f′ where f″ is given. */
+  degree: z.int().min(0).max(7),
+  tier: idSchema,
+});
+export type OriginalEntry = z.infer<typeof originalSchema>;
+
+/** The function itself (or a lower derivative) behind a given derivative, by its start values, as a curve of its own. */
+export const originalKind: EntryKind<OriginalEntry, CurveResult> = {
+  schema: originalSchema,
+  defaults: { degree: 0 },
+  standsOn: ({ of }) => [of],
+  head: (entry, result) => ({
+    heading: result ? `${primed(result.name, result.order)} from its start values` : 'The function itself',
+    tone: result ? toneOf(entry.degree, result.family) : 'quiet',
+  }),
+  curve: (result) => result,
+
+  workOut({ of, degree: order, tier }, context, previous) {
+    const given = context.curve(of);
+    if (!given) return waiting('This waits for its derivative, which cannot be worked out yet.');
+    if (!isGivenAlone(given))
+      return failed(`${primed(given.name, given.order)} is not given by a derivative alone.`);
+    const { name, variable, starts } = given;
+    if (order >= given.order)
+      return failed(`${primed(name, order)} is no function behind ${primed(name, given.order)}.`);
+    if (!starts) {
+      const wanted = Array.from({ length: given.order }, (_, k) => primed(name, k)).join(' and ');
+      return failed(
+        `Many functions have this derivative: give start values for ${wanted}, in the card of ${primed(name, given.order)}.`,
+      );
+    }
+    try {
+      const key = JSON.stringify([given.body, starts, order]);
+      const isSame = previous !== undefined && madeFrom.get(previous.program) === key;
+      const body = isSame
+        ? previous.body
+        : fromDerivative(given.body, variable, starts.at, starts.values.slice(order));
+      const program = isSame ? previous.program : compile(body, variable, given.functions);
+      madeFrom.set(program, key);
+      const head = `${latexFunction(name, order)}(${latexName(variable)})`;
+      const unit = Array.from({ length: given.order - order }).reduce<CurveResult['unit']>(
+        (product) => times(product, context.xUnit),
+        given.unit,
+      );
+      return worked({
+        name,
+        order,
+        family: given.family,
+        variable,
+        body,
+        program,
+        functions: given.functions,
+        ...parameterValues(program.parameters, context),
+        latex: head,
+        lines: [[latex(head)]],
+        sentence: `By integrating ${primed(name, given.order)} from the start values.`,
+        tier,
+        unit,
+      });
+    } catch (error) {
+      if (error instanceof TooLarge) return failed('This is too large to be worked out.');
+      throw error;
+    }
+  },
+
+  marks: (id, _entry, result, tier) => (result.tier === tier.id ? [curveMark(id, result, tier)] : []),
+};
+
+/** Which derivative a program was made from, so that a moving slider compiles nothing. */
+const madeFrom = new WeakMap<object, string>();

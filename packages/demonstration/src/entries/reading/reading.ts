@@ -1,0 +1,129 @@
+import { evaluateAt, findingSentence, type AnswerTo, type Located } from '@yperkine/core';
+import { z } from 'zod';
+import { words } from '../../numbers/line.ts';
+import type { Mark } from '../../scene/mark.ts';
+import { toneOf } from '../../scene/tone.ts';
+import { common, idSchema, typedSchema } from '../../schema/fields.ts';
+import {
+  closedCurve,
+  guarded,
+  idsInInterval,
+  intervalOf,
+  noFunction,
+  overTyped,
+  withAnswer,
+} from '../asking.ts';
+import { primed, type CurveResult } from '../curve.ts';
+import type { EntryKind } from '../kind.ts';
+import { failed, waiting, worked } from '../outcome.ts';
+import { shortPlace } from '../provedPlaces.ts';
+import type { StudyResult } from '../study.ts';
+
+export const readingSchema = z.strictObject({
+  ...common,
+  kind: z.literal('reading'),
+  /** The graph of a derivative. */
+  on: idSchema,
+  from: typedSchema,
+  to: typedSchema,
+  /** Whether it is read about f, about f′, or about both. */
+  about: z.enum(['both', 'function', 'slope']),
+});
+export type ReadingEntry = z.infer<typeof readingSchema>;
+
+type Finding = AnswerTo['reading']['findings'][number];
+
+export interface ReadingResult extends StudyResult {
+  readonly curve: CurveResult;
+  readonly findings: readonly Finding[];
+}
+
+/** Where f rises, bends, has extrema and inflections, read off the graph of f′ or f″, each with its reason. */
+export const readingKind: EntryKind<ReadingEntry, ReadingResult> = {
+  schema: readingSchema,
+  defaults: { about: 'both' },
+  standsOn: ({ on }) => [on],
+  dependsOn: (entry, directory) => [entry.on, ...idsInInterval(entry, directory)],
+  head: (_entry, result) => ({
+    heading: result
+      ? `${result.curve.name} read from ${primed(result.curve.name, result.curve.order)}`
+      : 'Reading f from its derivative',
+    tone: result ? toneOf(result.curve.order, result.curve.family) : 'quiet',
+  }),
+
+  workOut(entry, context) {
+    const curve = context.curve(entry.on);
+    if (!curve) return waiting(noFunction);
+    const { order, name, variable } = curve;
+    if (order < 1 || order > 3) {
+      return failed(
+        `This reads the graph of a derivative: give or draw ${name}′, ${name}″ or ${name}‴ first.`,
+      );
+    }
+    const interval = intervalOf(entry, context);
+    if (!interval.ok) return interval;
+    return guarded(() => {
+      const closed = closedCurve(curve, context);
+      if (!closed.ok) return closed;
+      const { from, to } = interval.result;
+      const asked = { ask: 'reading', variable, interval: [from, to], order: order as 1 | 2 | 3 } as const;
+      return withAnswer(context, { ...asked, body: closed.result.body }, (told) => {
+        const wanted = { both: [0, 1], function: [0], slope: [1] }[entry.about];
+        const findings = told.findings.filter(({ of }) => wanted.includes(of));
+        const write = (place: Located): string => shortPlace(place, context.rule);
+        return worked({
+          curve,
+          findings,
+          lines: findings.map((finding) => [words(findingSentence(finding, name, variable, write))]),
+          sentence: sentenceOf(told.complete, findings.length, overTyped(variable, interval.result)),
+          certainty: { text: told.complete ? 'complete (proved)' : 'not complete', isProved: told.complete },
+        });
+      });
+    });
+  },
+
+  places: ({ curve, findings }) =>
+    featuresOf(findings).map(({ at }, i) => ({
+      key: `feature ${i}`,
+      label: `feature ${i + 1}`,
+      x: at.value,
+      y: evaluateAt(curve.program, at.value, curve.parameters),
+      tier: curve.tier,
+    })),
+
+  marks(id, _entry, { curve, findings }, tier) {
+    if (curve.tier !== tier.id) return [];
+    const features = featuresOf(findings);
+    return features.flatMap((feature): Mark[] => {
+      const y = evaluateAt(curve.program, feature.at.value, curve.parameters);
+      if (!Number.isFinite(y)) return [];
+      const tone = toneOf(feature.of, curve.family);
+      const place = { x: tier.toX(feature.at.value), y: tier.toY(y), tone };
+      const dot: Mark = { kind: 'dot', entry: id, ...place, shape: shapes[feature.feature] };
+      if (features.length > mostLabels) return [dot];
+      return [dot, { kind: 'label', ...place, text: labelOf(feature, curve) }];
+    });
+  },
+};
+
+type FeatureFinding = Extract<Finding, { kind: 'feature' }>;
+
+const featuresOf = (findings: readonly Finding[]): FeatureFinding[] =>
+  findings.filter((finding): finding is FeatureFinding => finding.kind === 'feature');
+
+const shapes = { maximum: 'disc', minimum: 'disc', inflection: 'diamond' } as const;
+const shortWords = { maximum: 'greatest', minimum: 'least', inflection: 'inflection' } as const;
+
+/** With more features than these their labels would cover the curve; the sentences name them all the same. */
+const mostLabels = 8;
+
+/** "f′ least": what there is to be read at a place. */
+const labelOf = ({ feature, of }: FeatureFinding, { name }: CurveResult): string =>
+  `${primed(name, of)} ${shortWords[feature]}`;
+
+function sentenceOf(isComplete: boolean, count: number, where: string): string {
+  if (count === 0) return `${where} there is nothing to be read.`;
+  return isComplete
+    ? `${where} that is all; it is proved.`
+    : `${where} this is what could be proved; there may be more.`;
+}

@@ -1,0 +1,204 @@
+import {
+  compile,
+  evaluateAt,
+  exactValue,
+  knownNumber,
+  latexFunction,
+  latexName,
+  printLatex,
+  tree,
+  type Expression,
+  type ToldSolutions,
+} from '@yperkine/core';
+import { z } from 'zod';
+import { format, type RoundingRule } from '../../numbers/format.ts';
+import { latex, type Line } from '../../numbers/line.ts';
+import { curveMark } from '../../scene/curveMark.ts';
+import type { Mark } from '../../scene/mark.ts';
+import { dashes, toneOf } from '../../scene/tone.ts';
+import type { TierView } from '../../scene/view.ts';
+import { common, idSchema, typedSchema } from '../../schema/fields.ts';
+import {
+  asWritten,
+  closedCurve,
+  closedInVariable,
+  guarded,
+  idsInInterval,
+  idsInVariableText,
+  intervalOf,
+  noFunction,
+  overTyped,
+  withAnswer,
+  type TypedInterval,
+} from '../asking.ts';
+import { primed, type CurveResult } from '../curve.ts';
+import { certaintySentence } from '../keyPoints/keyPoints.ts';
+import type { EntryKind } from '../kind.ts';
+import { waiting, worked } from '../outcome.ts';
+import { countedPlaces, placeParts, placeResults, shortPlace } from '../provedPlaces.ts';
+import type { StudyResult } from '../study.ts';
+
+export const solutionsSchema = z.strictObject({
+  ...common,
+  kind: z.literal('solutions'),
+  on: idSchema,
+  /** What the curve is to be equal to: a number, a formula of parameters, or one in the same variable. */
+  equals: typedSchema,
+  from: typedSchema,
+  to: typedSchema,
+});
+export type SolutionsEntry = z.infer<typeof solutionsSchema>;
+
+export interface SolutionsResult extends StudyResult {
+  readonly curve: CurveResult;
+  readonly found: ToldSolutions;
+  /** The other side as something that can be drawn; null where a curve of the tier shows it already. */
+  readonly other: CurveResult | null;
+}
+
+/** Where a curve is equal to a number or to another function: all places of an interval, with the line or curve drawn. */
+export const solutionsKind: EntryKind<SolutionsEntry, SolutionsResult> = {
+  schema: solutionsSchema,
+  defaults: { equals: '0' },
+  standsOn: ({ on }) => [on],
+  dependsOn: (entry, directory) => [
+    entry.on,
+    ...idsInInterval(entry, directory),
+    ...idsInVariableText(entry.equals, directory),
+  ],
+  head: (entry, result) => ({
+    heading: result
+      ? `Where is ${primed(result.curve.name, result.curve.order)} equal to ${asWritten(entry.equals).replaceAll("'", '′')}?`
+      : 'Where are two sides equal?',
+    tone: result ? toneOf(result.curve.order, result.curve.family) : 'quiet',
+  }),
+
+  workOut(entry, context) {
+    const curve = context.curve(entry.on);
+    if (!curve) return waiting(noFunction);
+    const interval = intervalOf(entry, context);
+    if (!interval.ok) return interval;
+    return guarded(() => {
+      const closed = closedCurve(curve, context);
+      if (!closed.ok) return closed;
+      const side = closedInVariable(entry.equals, curve, context);
+      if (!side.ok) return side;
+      const { from, to } = interval.result;
+      const { typed, closed: equals } = side.result;
+      const question = { body: closed.result.body, equals, variable: curve.variable, order: 0 };
+      const alone = functionAlone(typed, curve.variable);
+      const known = context.curve(context.directory.idOf.get(alone ?? '') ?? '');
+      const other = known?.tier === curve.tier ? null : drawnSide(equals, curve);
+      return withAnswer(context, { ask: 'solve', interval: [from, to], ...question }, (found) =>
+        worked({
+          curve,
+          found,
+          other,
+          lines: linesOf(found, curve, printLatex(typed), context.rule),
+          sentence: sentenceOf(found, curve, interval.result, context.rule),
+          certainty: {
+            text: found.complete ? 'complete (proved)' : 'not complete',
+            isProved: found.complete,
+          },
+        }),
+      );
+    });
+  },
+
+  results: ({ found }, xUnit) => placeResults(found.solutions, xUnit),
+
+  places: ({ curve, found }) =>
+    found.solutions.map(({ value }, i) => ({
+      key: `place ${i}`,
+      label: `place ${i + 1}`,
+      x: value,
+      y: evaluateAt(curve.program, value, curve.parameters),
+      tier: curve.tier,
+    })),
+
+  marks(id, _entry, { curve, found, other }, tier) {
+    if (curve.tier !== tier.id) return [];
+    const tone = toneOf(curve.order, curve.family);
+    return [
+      ...(other ? [sideMark(id, other, tier)] : []),
+      ...found.solutions.flatMap(({ value: x, exact }): Mark[] => {
+        const y = evaluateAt(curve.program, x, curve.parameters);
+        if (!Number.isFinite(y)) return [];
+        const place = { x: tier.toX(x), y: tier.toY(y), tone };
+        const known = knownNumber(x, exact && exactValue(exact, new Map()));
+        const text = `(${format(known, tier.rule).text}, ${format(knownNumber(y), tier.rule).text})`;
+        return [
+          { kind: 'dot', entry: id, ...place },
+          { kind: 'label', ...place, text },
+        ];
+      }),
+    ];
+  },
+};
+
+/** The name of a function that stands alone on a side: g(x). */
+const functionAlone = (side: Expression, variable: string): string | null => {
+  const isAlone =
+    side.kind === 'apply' &&
+    side.orders.every((order) => order === 0) &&
+    side.arguments.length === 1 &&
+    side.arguments[0]?.kind === 'name' &&
+    side.arguments[0].name === variable;
+  return isAlone ? side.name : null;
+};
+
+function drawnSide(body: Expression, curve: CurveResult): CurveResult {
+  const program = compile(body, curve.variable);
+  return { ...curve, body, program, functions: new Map(), parameters: [], exactParameters: new Map() };
+}
+
+/** The other side, thin and dashed: a level line, or a curve. */
+function sideMark(id: string, other: CurveResult, tier: TierView): Mark {
+  const look = { entry: id, tone: 'ink', weight: 1.5, dash: dashes.dashed } as const;
+  if (!tree.mentioned(other.body).names.has(other.variable)) {
+    const y = tier.toY(evaluateAt(other.program, 0));
+    return {
+      kind: 'line',
+      ...look,
+      x0: tier.frame.left,
+      y0: y,
+      x1: tier.frame.left + tier.frame.width,
+      y1: y,
+    };
+  }
+  return { kind: 'track', ...look, runs: curveMark(id, other, tier).runs };
+}
+
+function linesOf(
+  { solutions, everywhere }: ToldSolutions,
+  { name, order, variable }: CurveResult,
+  side: string,
+  rule: RoundingRule,
+): Line[] {
+  const x = latexName(variable);
+  const question = latex(`${latexFunction(name, order)}(${x}) = ${side}`);
+  const stretches = everywhere.map(({ from, to }): Line => [
+    latex(x),
+    latex('\\in'),
+    latex(`[${shortPlace(from, rule)},\\, ${shortPlace(to, rule)}]`),
+  ]);
+  return [
+    [question],
+    ...stretches,
+    ...solutions.map((place): Line => [latex(x), ...placeParts(place, rule)]),
+  ];
+}
+
+function sentenceOf(
+  found: ToldSolutions,
+  curve: CurveResult,
+  interval: TypedInterval,
+  rule: RoundingRule,
+): string {
+  const where = overTyped(curve.variable, interval);
+  if (found.everywhere.length > 0) return `${where} both sides are equal on a whole stretch.`;
+  const places = countedPlaces(found.solutions.length);
+  return found.complete
+    ? `${where} this holds ${places}, and it is proved that there is no other.`
+    : `${where} this holds ${places} that could be proved; ${certaintySentence({ ...found }, rule).replace('; what is listed there was found by search', '')}`;
+}

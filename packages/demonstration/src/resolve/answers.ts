@@ -1,0 +1,73 @@
+import {
+  answerSent,
+  type AnswerOutcome,
+  type AnswerTo,
+  type Question,
+  type QuestionKind,
+  type QuestionOf,
+} from '@yperkine/core';
+import type { Id } from '../schema/fields.ts';
+
+/** What is known about a question at this moment. */
+export type Answered<A> =
+  | {
+      readonly state: 'answered';
+      readonly answer: A;
+      /** Whether it answers the question as it stands, or the one that the entry asked before. */
+      readonly isCurrent: boolean;
+    }
+  | { readonly state: 'waiting' }
+  /** It grew too large, or took longer than anybody waits. */
+  | { readonly state: 'unanswerable'; readonly reason: 'tooLarge' | 'tooLong' };
+
+/** Where the answers to long questions come from: at once, or some frames later. */
+export interface Answers {
+  ask<K extends QuestionKind>(by: Id, question: QuestionOf<K>): Answered<AnswerTo[K]>;
+  /** Changes whenever there is something new for an entry. */
+  version(by: Id): number;
+}
+
+/** Nobody answers: what waits for an answer is left out. */
+export const unanswered: Answers = { ask: () => ({ state: 'waiting' }), version: () => 0 };
+
+const splineNumbers = new WeakMap<object, number>();
+let splineCount = 0;
+
+/** A table is told from another by being the same object: its thousands of rows are not written out. */
+function tableKey(spline: object): number {
+  const known = splineNumbers.get(spline) ?? ++splineCount;
+  splineNumbers.set(spline, known);
+  return known;
+}
+
+/** The same for questions that ask the same. */
+export const keyOfQuestion = (question: Question): string =>
+  JSON.stringify(question, (name, value: unknown) =>
+    name === 'spline' && typeof value === 'object' && value !== null ? tableKey(value) : value,
+  );
+
+/** What an entry is told of an outcome. */
+export const answeredBy = <K extends QuestionKind>(
+  outcome: AnswerOutcome | { readonly ok: false; readonly reason: 'tooLong' },
+  isCurrent: boolean,
+): Answered<AnswerTo[K]> =>
+  outcome.ok
+    ? { state: 'answered', answer: outcome.answer as AnswerTo[K], isCurrent }
+    : { state: 'unanswerable', reason: outcome.reason };
+
+const mostKept = 200;
+
+/** Answers on the spot, each question once. */
+export function answersNow(): Answers {
+  const known = new Map<string, AnswerOutcome>();
+  return {
+    ask(_by, question) {
+      const key = keyOfQuestion(question);
+      const outcome = known.get(key) ?? answerSent(question);
+      if (known.size >= mostKept) known.clear();
+      known.set(key, outcome);
+      return answeredBy(outcome, true);
+    },
+    version: () => 0,
+  };
+}
