@@ -136,10 +136,15 @@ export class Zeros {
     if (poly) return poly.length === 0 ? { ...nowhere, isZero: true } : this.ofPolynomial(poly);
     const straight = this.ofLinear(form);
     if (straight) return straight;
-    for (const split of [factored(form), factored(expanded(form))]) {
+    for (const [split, least] of [
+      [factored(form), 1],
+      // Multiplying out makes enclosures wider: it must find more than a constant factor to be worth it.
+      [factored(expanded(form)), 2],
+    ] as const) {
       if (split.kind === 'number') return this.ofForm(split);
       const isSplit = split.kind === 'product' && split.factors.every((factor) => factor.key !== form.key);
-      if (isSplit) return this.withBreaksOf(form, this.ofForm(split));
+      const moving = split.kind === 'product' ? split.factors.filter((factor) => this.dependsOn(factor)) : [];
+      if (isSplit && moving.length >= least) return this.withBreaksOf(form, this.ofForm(split));
     }
     return this.ofInverse(form) ?? this.searched(form);
   }

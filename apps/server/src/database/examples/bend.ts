@@ -41,17 +41,10 @@ export function bendDemonstration(): Document {
       }),
       signs: makeEntry('signStrip', { order: 7, on: 'bend', ...walk, degree: 0 }),
       itself: makeEntry('original', { order: 8, of: 'bend', tier: 'tier-path', shownWhen: 'question_3' }),
-      low: makeEntry('solutions', {
-        order: 9,
-        on: 'bend',
-        equals: '0',
-        ...walk,
-        shownWhen: 'question_1 and question_2',
-      }),
     },
     tiers: {
       'tier-f': newTier(1, { from: -2.5, to: 2.5 }),
-      'tier-path': newTier(2, { from: -2, to: 6 }),
+      'tier-path': newTier(2, { from: 0, to: 8 }),
     },
   };
 }

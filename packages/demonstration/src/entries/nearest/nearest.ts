@@ -195,7 +195,7 @@ function linesOf(
   ];
   const name = tree.name(curve.variable);
   const square = (part: Expression): Expression => tree.power(part, tree.number(2));
-  const across = printLatex(square(tree.subtract(name, p)));
+  const across = printLatex(square(rational.isZero(free.x) ? name : tree.subtract(name, p)));
   const up = rational.isZero(free.y)
     ? `${f}^2`
     : `\\left(${f} ${rational.isNegative(free.y) ? '+' : '-'} ${printLatex(numberFormula(Math.abs(rational.toNumber(free.y))))}\\right)^2`;

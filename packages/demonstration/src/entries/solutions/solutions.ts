@@ -52,8 +52,10 @@ export type SolutionsEntry = z.infer<typeof solutionsSchema>;
 export interface SolutionsResult extends StudyResult {
   readonly curve: CurveResult;
   readonly found: ToldSolutions;
-  /** The other side as something that can be drawn; null where a curve of the tier shows it already. */
-  readonly other: CurveResult | null;
+  /** The other side, whose heights are those of the curve at every solution. */
+  readonly other: CurveResult;
+  /** Whether a curve of the tier shows it already. */
+  readonly isShown: boolean;
 }
 
 /** Where a curve is equal to a number or to another function: all places of an interval, with the line or curve drawn. */
@@ -88,12 +90,14 @@ export const solutionsKind: EntryKind<SolutionsEntry, SolutionsResult> = {
       const question = { body: closed.result.body, equals, variable: curve.variable, order: 0 };
       const alone = functionAlone(typed, curve.variable);
       const known = context.curve(context.directory.idOf.get(alone ?? '') ?? '');
-      const other = known?.tier === curve.tier ? null : drawnSide(equals, curve);
+      const other = drawnSide(equals, curve);
+      const isShown = known?.tier === curve.tier;
       return withAnswer(context, { ask: 'solve', interval: [from, to], ...question }, (found) =>
         worked({
           curve,
           found,
           other,
+          isShown,
           lines: linesOf(found, curve, printLatex(typed), context.rule),
           sentence: sentenceOf(found, curve, interval.result, context.rule),
           certainty: {
@@ -107,22 +111,23 @@ export const solutionsKind: EntryKind<SolutionsEntry, SolutionsResult> = {
 
   results: ({ found }, xUnit) => placeResults(found.solutions, xUnit),
 
-  places: ({ curve, found }) =>
+  places: ({ curve, found, other }) =>
     found.solutions.map(({ value }, i) => ({
       key: `place ${i}`,
       label: `place ${i + 1}`,
       x: value,
-      y: evaluateAt(curve.program, value, curve.parameters),
+      y: evaluateAt(other.program, value),
       tier: curve.tier,
     })),
 
-  marks(id, _entry, { curve, found, other }, tier) {
+  marks(id, _entry, { curve, found, other, isShown }, tier) {
     if (curve.tier !== tier.id) return [];
     const tone = toneOf(curve.order, curve.family);
     return [
-      ...(other ? [sideMark(id, other, tier)] : []),
+      ...(isShown ? [] : [sideMark(id, other, tier)]),
       ...found.solutions.flatMap(({ value: x, exact }): Mark[] => {
-        const y = evaluateAt(curve.program, x, curve.parameters);
+        // The simpler side tells the height: 0 is 0 there, not what rounding leaves of it.
+        const y = evaluateAt(other.program, x);
         if (!Number.isFinite(y)) return [];
         const place = { x: tier.toX(x), y: tier.toY(y), tone };
         const known = knownNumber(x, exact && exactValue(exact, new Map()));
