@@ -233,7 +233,7 @@ function simplifiedDistance(body: Expression, variable: string, p: Expression, q
 
 /** Tells the point from the distance: where it is, and how far. */
 function sentenceOf(
-  { curve, nearest, isProved, points }: Parts,
+  { curve, at, end, nearest, isProved, points }: Parts,
   interval: TypedInterval,
   rule: RoundingRule,
 ): string {
@@ -243,8 +243,11 @@ function sentenceOf(
   const where = nearest.map(({ x, y }) => `(${text(x)}, ${text(y)})`).join(' and ');
   const far = text(nearest[0]?.distance ?? NaN);
   const many = nearest.length > 1;
+  const lost = Number.isNaN(end.value)
+    ? ` At ${curve.variable} = ${at.text} the curve has no point, so there is no segment.`
+    : '';
   const sure = isProved ? 'it is proved that none is nearer' : 'it was found by search';
-  return `${overTyped(curve.variable, interval)} the ${many ? 'points' : 'point'} of the curve nearest to P(${px ?? ''}, ${py ?? ''}) ${many ? 'are' : 'is'} ${where}: that is where. Its distance from P is ${far}: that is how far; ${sure}.`;
+  return `${overTyped(curve.variable, interval)} the ${many ? 'points' : 'point'} of the curve nearest to P(${px ?? ''}, ${py ?? ''}) ${many ? 'are' : 'is'} ${where}: that is where. Its distance from P is ${far}: that is how far; ${sure}.${lost}`;
 }
 
 const programs = new WeakMap<Program, { readonly program: Program; readonly body: Expression }>();

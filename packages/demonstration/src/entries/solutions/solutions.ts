@@ -202,6 +202,7 @@ function sentenceOf(
 ): string {
   const where = overTyped(curve.variable, interval);
   if (found.everywhere.length > 0) return `${where} both sides are equal on a whole stretch.`;
+  if (found.complete && found.solutions.length === 0) return `${where} this holds nowhere; it is proved.`;
   const places = countedPlaces(found.solutions.length);
   return found.complete
     ? `${where} this holds ${places}, and it is proved that there is no other.`

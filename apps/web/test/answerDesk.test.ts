@@ -1,0 +1,150 @@
+import { beforeEach, describe, expect, test } from '@jest/globals';
+import { answerSent, readExpression, type Question, type QuestionOf } from '@yperkine/core';
+import { AnswerDesk, patience } from '../src/state/answerDesk.ts';
+import type { AnswerMessage, QuestionMessage } from '../src/workers/messages.ts';
+
+const question = (formula: string): QuestionOf<'solve'> => {
+  const reading = readExpression(formula, { names: new Set(['x']), functions: new Set() });
+  if (!reading.ok) throw new Error(formula);
+  const zero = { kind: 'number', text: '0' } as const;
+  return { ask: 'solve', body: reading.value, equals: zero, variable: 'x', interval: [-5, 5], order: 0 };
+};
+
+/** A worker whose answers come when the test says so. */
+class Bench {
+  asked: QuestionMessage[] = [];
+  ended = 0;
+  hired = 0;
+  news = 0;
+  timers = new Map<number, () => void>();
+  private answer: ((message: AnswerMessage) => void) | null = null;
+  private breakDown: (() => void) | null = null;
+  readonly desk = new AnswerDesk({
+    hire: (onAnswer, onBreakdown) => {
+      this.hired++;
+      this.answer = onAnswer;
+      this.breakDown = onBreakdown;
+      return {
+        ask: (message) => void this.asked.push(message),
+        end: () => void this.ended++,
+      };
+    },
+    schedule: (callback, milliseconds) => {
+      expect(milliseconds).toBe(patience);
+      const timer = this.timers.size + 1;
+      this.timers.set(timer, callback);
+      return timer;
+    },
+    cancel: (timer) => void this.timers.delete(timer as number),
+    onNews: () => void this.news++,
+  });
+
+  /** Answers the question that was sent last. */
+  reply(): void {
+    const last = this.asked.at(-1) as QuestionMessage;
+    this.answer?.({ number: last.number, outcome: answerSent(last.question) });
+  }
+  crash(): void {
+    this.breakDown?.();
+  }
+  losePatience(): void {
+    [...this.timers.values()].forEach((callback) => callback());
+  }
+}
+
+describe('the desk that has questions answered', () => {
+  let bench: Bench;
+  const ask = (by: string, formula: string) => bench.desk.ask<'solve'>(by, question(formula));
+  const places = (by: string, formula: string) => {
+    const answered = ask(by, formula);
+    return answered.state === 'answered'
+      ? { x: answered.answer.solutions.map(({ value }) => value), isCurrent: answered.isCurrent }
+      : answered.state;
+  };
+  const bodies = (questions: readonly QuestionMessage[]): Question['body'][] =>
+    questions.map(({ question: { body } }) => body);
+  beforeEach(() => {
+    bench = new Bench();
+  });
+
+  test('an answer comes later, once, and is news for the entry that asked', () => {
+    expect(ask('a', 'x - 1').state).toBe('waiting');
+    expect(ask('a', 'x - 1').state).toBe('waiting');
+    expect(bench.asked).toHaveLength(1);
+    bench.reply();
+    expect([bench.news, bench.desk.version('a'), bench.desk.version('b')]).toEqual([1, 1, 0]);
+    expect(places('a', 'x - 1')).toEqual({ x: [1], isCurrent: true });
+    expect(places('b', 'x - 1')).toEqual({ x: [1], isCurrent: true });
+    expect(bench.asked).toHaveLength(1);
+  });
+
+  test('while a slider moves only the newest question is asked, and the last answer stays until then', () => {
+    ask('a', 'x - 1');
+    bench.reply();
+    for (const k of [2, 3, 4]) expect(places('a', `x - ${k}`)).toEqual({ x: [1], isCurrent: false });
+    expect(bench.asked).toHaveLength(2);
+    bench.reply();
+    expect(places('a', 'x - 4')).toEqual({ x: [2], isCurrent: false });
+    bench.reply();
+    expect(places('a', 'x - 4')).toEqual({ x: [4], isCurrent: true });
+    expect(bodies(bench.asked)).toEqual(
+      bodies([1, 2, 4].map((k) => ({ number: 0, question: question(`x - ${k}`) }))),
+    );
+  });
+
+  test('an entry that goes on asking does not keep others waiting', () => {
+    ask('a', 'x - 1');
+    ask('b', 'x - 7/2');
+    ask('a', 'x - 2');
+    bench.reply();
+    expect(places('a', 'x - 2')).toEqual({ x: [1], isCurrent: false });
+    bench.reply();
+    expect(places('b', 'x - 7/2')).toEqual({ x: [3.5], isCurrent: true });
+  });
+
+  test('the answer of one entry is never shown by another', () => {
+    ask('a', 'x - 1');
+    ask('b', 'x - 2');
+    bench.reply();
+    expect(ask('b', 'x - 2').state).toBe('waiting');
+  });
+
+  test('a question that takes too long is given up with its worker, and others go on with a new one', () => {
+    ask('a', 'x - 1');
+    ask('b', 'x - 2');
+    bench.losePatience();
+    expect(ask('a', 'x - 1')).toEqual({ state: 'unanswerable', reason: 'tooLong' });
+    expect([bench.ended, bench.hired]).toEqual([1, 2]);
+    bench.reply();
+    expect(places('b', 'x - 2')).toEqual({ x: [2], isCurrent: true });
+  });
+
+  test('a worker that breaks down is replaced', () => {
+    ask('a', 'x - 1');
+    bench.crash();
+    expect(ask('a', 'x - 1').state).toBe('unanswerable');
+    ask('a', 'x - 2');
+    bench.reply();
+    expect(places('a', 'x - 2')).toEqual({ x: [2], isCurrent: true });
+  });
+
+  test('nothing is kept beyond a bound, however many questions are asked', () => {
+    for (let k = 0; k < 700; k++) {
+      ask('a', `x - ${k}/1000`);
+      bench.reply();
+    }
+    const kept = Array.from({ length: 700 }, (_, k) => ask('b', `x - ${k}/1000`)).filter(
+      ({ state }) => state === 'answered',
+    );
+    expect(kept.length).toBeLessThanOrEqual(300);
+    expect(bench.timers.size).toBeLessThanOrEqual(1);
+  });
+
+  test('a closed desk ends its worker and forgets what was asked', () => {
+    ask('a', 'x - 1');
+    bench.desk.close();
+    expect(bench.ended).toBe(1);
+    bench.reply();
+    expect(bench.news).toBe(0);
+  });
+});
