@@ -70,6 +70,16 @@ describe('key points of published worked examples', () => {
   });
 });
 
+test('heights are exact through pieces, too', () => {
+  const { points } = keyPointsOf('sqrt((x^2/4 - 3)^2 + x^2) if x >= 0; 3 + x^2 otherwise', [-1, 6]);
+  const told = points.filter(({ kind }) => kind === 'minimum' || kind === 'endpoint');
+  expect(told.map(({ exact, exactY }) => [text(exact), text(exactY)])).toEqual([
+    ['-1', '4'],
+    ['2', '2sqrt(2)'],
+    ['6', '6sqrt(2)'],
+  ]);
+});
+
 /** Functions on intervals whose plot with a hundred joined dots leaves something out, and what. */
 const hiding: readonly [formula: string, from: number, to: number, kind: string, near: number][] = [
   ['x^2/20 + e^(-900(x - 3.137)^2)', 1, 10, 'maximum', 3.137],

@@ -2,7 +2,7 @@ import { derivativeOf } from '../algebra/differentiate.ts';
 import { exactForm } from '../algebra/exactForm.ts';
 import { TooLarge } from '../algebra/limits.ts';
 import type { Rational } from '../algebra/rational.ts';
-import { exactValue } from '../evaluate/exact.ts';
+import { exactTruth, exactValue } from '../evaluate/exact.ts';
 import { compile } from '../evaluate/program.ts';
 import { evaluateAt } from '../evaluate/values.ts';
 import { packed, unpacked } from '../interpolation/packed.ts';
@@ -179,10 +179,29 @@ function exactHeight(body: Expression, variable: string, { exact, y }: ToldHeigh
   const x: Rational | null = exactValue(exact, new Map());
   const value = x && exactValue(body, new Map([[variable, x]]));
   if (value) return exactForm(tree.name('y'), new Map([['y', value]]));
-  // A single piece is a domain: where there is a value, it is that of the piece.
-  const only =
-    body.kind === 'piecewise' && body.pieces.length === 1 && !body.otherwise ? body.pieces[0]?.value : body;
-  return only ? exactForm(tree.substitute(only, variable, exact), new Map()) : null;
+  const formula = withoutPieces(body, variable, x);
+  return formula && exactForm(tree.substitute(formula, variable, exact), new Map());
+}
+
+/**
+ * A formula with the piece that holds at a place put in for each of its pieces; null where that cannot be told. A
+ * single piece is a domain: where there is a value, it is that of the piece.
+ */
+function withoutPieces(body: Expression, variable: string, x: Rational | null): Expression | null {
+  let isTold = true;
+  const chosen = (node: Expression): Expression => {
+    const inner = tree.mapChildren(node, chosen);
+    if (inner.kind !== 'piecewise') return inner;
+    const [only] = inner.pieces;
+    if (inner.pieces.length === 1 && !inner.otherwise && only) return only.value;
+    const held = x && inner.pieces.map(({ condition }) => exactTruth(condition, new Map([[variable, x]])));
+    const first = held?.findIndex((truth) => truth !== false) ?? -1;
+    const piece = first < 0 ? inner.otherwise : held?.[first] ? inner.pieces[first]?.value : undefined;
+    isTold &&= held !== null && piece !== undefined;
+    return piece ?? inner;
+  };
+  const formula = chosen(body);
+  return isTold ? formula : null;
 }
 type ToldHeight = Pick<KeyPoint, 'exact' | 'y'>;
 

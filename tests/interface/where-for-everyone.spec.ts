@@ -1,0 +1,162 @@
+import type { Page } from '@playwright/test';
+import { faultsOn } from './accessibility.ts';
+import { boxOf, expect, test, type Teacher } from './teacher.ts';
+import { touchOn } from './touch.ts';
+
+const studies = [
+  'Key points',
+  'Sign strip',
+  'Where a condition holds',
+  'Joins of the pieces',
+  'Intersections, solutions',
+  'Nearest point',
+  'What joined dots hide',
+  'Mean value theorem',
+] as const;
+
+/** A function with every study that asks where. */
+async function fillTheGraphs(teacher: Teacher): Promise<void> {
+  await teacher.begin('f(x) = x^3/3 - x', 'Read f from its derivative', ...studies);
+  await teacher.chooseFor('Point of f nearest to P', 'Draw the distance as a function');
+  await expect(teacher.entry(/^Key points/).first()).toContainText('proved');
+}
+
+for (const colorScheme of ['light', 'dark'] as const) {
+  test(`the studies that ask where are free of accessibility faults that a checker can find, ${colorScheme}`, async ({
+    teacher,
+    page,
+  }) => {
+    await page.emulateMedia({ colorScheme });
+    await fillTheGraphs(teacher);
+    expect(await faultsOn(page)).toEqual([]);
+    await page.getByRole('button', { name: /^f′ negative/ }).click();
+    await expect(page.getByRole('dialog', { name: /^f′: falling/ })).toBeVisible();
+    expect(await faultsOn(page)).toEqual([]);
+    await page.keyboard.press('Escape');
+    await page.getByRole('button', { name: 'Add', exact: true }).click();
+    await expect(page.getByRole('region', { name: 'Where?' })).toBeVisible();
+    expect(await faultsOn(page, '[role="dialog"]')).toEqual([]);
+  });
+}
+
+test('by keyboard alone: key points are asked for, their interval moved, a number opened, the window sent to one', async ({
+  page,
+  teacher,
+}) => {
+  await teacher.begin('f(x) = x^2 - 2');
+  await page.getByRole('button', { name: 'Add', exact: true }).focus();
+  await page.keyboard.press('Enter');
+  await page.keyboard.type('key points');
+  await page.keyboard.press('Enter');
+  const card = teacher.entry(/^Key points of f/).first();
+  await expect(card).toContainText('complete (proved)');
+  const end = page.getByRole('slider', { name: 'End of the interval of Key points of f' });
+  const before = await end.getAttribute('aria-valuenow');
+  await end.focus();
+  await page.keyboard.press('ArrowLeft');
+  await expect(end).not.toHaveAttribute('aria-valuenow', before ?? '');
+  const table = card.getByRole('table');
+  await table.getByRole('button').first().focus();
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('Escape');
+  const { from } = await teacher.limits();
+  await page.getByRole('button', { name: /^Show zero at 1\.414/ }).focus();
+  await page.keyboard.press('Enter');
+  await teacher.untilSaved();
+  await expect.poll(async () => (await teacher.limits()).from).not.toBe(from);
+});
+
+test.describe('on a phone, by touch', () => {
+  test.use({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
+
+  test('an interval is dragged by a finger, a sign tapped, the free point moved; nothing sticks out sideways', async ({
+    page,
+    teacher,
+  }) => {
+    await teacher.begin('f(x) = x^2 - 2', 'Key points', 'Sign strip', 'Nearest point');
+    const sticksOut = () =>
+      page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth);
+    expect(await sticksOut()).toBe(0);
+    const touch = await touchOn(page);
+    const dragged = async (name: string, dx: number, dy: number) => {
+      const grip = page.getByRole('slider', { name });
+      await grip.scrollIntoViewIfNeeded();
+      const box = await boxOf(grip);
+      const middle = { x: box.x + box.width / 2, y: box.y + box.height / 2 };
+      const before = await grip.getAttribute('aria-valuetext');
+      await touch.drag(middle, { x: middle.x + dx, y: middle.y + dy });
+      await expect(grip).not.toHaveAttribute('aria-valuetext', before ?? '');
+    };
+    await dragged('Start of the interval of Key points of f', 40, 0);
+    await dragged('Free point P', -50, 30);
+    await page.getByRole('button', { name: /^f′ positive/ }).tap();
+    await expect(page.getByRole('dialog', { name: /^f′: rising/ })).toBeInViewport();
+    expect(await sticksOut()).toBe(0);
+  });
+});
+
+test('a long search says what it is doing, holds up no frame, and comes to an answer or says that it was given up', async ({
+  page,
+  teacher,
+}) => {
+  await teacher.begin('f(x) = x sin(1/x) + tan(tan x)', 'Key points');
+  const card = teacher.entry(/^Key points/).first();
+  await expect(card).toContainText('Key points are being looked for, with the proof that none is missed …');
+  const longest = await page.evaluate(async () => {
+    let [last, worst] = [performance.now(), 0];
+    for (let i = 0; i < 40; i++) {
+      await new Promise(requestAnimationFrame);
+      const now = performance.now();
+      worst = Math.max(worst, now - last);
+      last = now;
+    }
+    return worst;
+  });
+  // The search takes seconds; the page is drawn all the while.
+  expect(longest).toBeLessThan(1500);
+  await expect(card).toContainText(/found by search|it was given up/, { timeout: 60_000 });
+});
+
+/** Opens a demonstration of the demo teacher. */
+async function openDemonstration(page: Page, teacher: Teacher, title: RegExp): Promise<void> {
+  await page.context().clearCookies();
+  await page.goto(teacher.server.address);
+  await page.getByRole('button', { name: 'Sign in as the demo teacher' }).click();
+  await page.getByRole('link', { name: title }).click();
+  await expect(teacher.nextGiven).toBeVisible();
+}
+
+test.describe('the demonstrations that ship', () => {
+  test('the warmest minute in the glasshouse hides between the dots of the logger, and is proved', async ({
+    page,
+    teacher,
+  }) => {
+    await openDemonstration(page, teacher, /warmest minute/);
+    await page.getByRole('switch', { name: 'What did the logger see?' }).click();
+    await expect(teacher.entry(/^T as joined dots/)).toContainText('hidden: a maximum at t ≈ 4.350');
+    await page.getByRole('switch', { name: 'Which minute?' }).click();
+    const card = teacher.entry(/^Key points of T/).first();
+    await expect(card).toContainText('complete (proved)');
+    await expect(card.getByRole('row', { name: /^absolute maximum 4\.350 23\.494/ })).toBeVisible();
+    await expect(card.getByRole('row', { name: /^absolute minimum 3\.000 6\.000/ })).toBeVisible();
+  });
+
+  test('the path is read from its bend', async ({ page, teacher }) => {
+    await openDemonstration(page, teacher, /from its bend/);
+    await page.getByRole('switch', { name: 'Where is the slope least?' }).click();
+    await expect(teacher.entry('h read from h″').first()).toContainText(
+      'h′ has a minimum at x = 3π/2, because h″ changes from negative to positive there.',
+    );
+    await expect(page.getByRole('button', { name: 'h″ negative: bends down' })).toHaveCount(2);
+  });
+
+  test('the nearest point of the jetty is told from its distance', async ({ page, teacher }) => {
+    await openDemonstration(page, teacher, /Nearest point of the jetty/);
+    const card = teacher.entry('Point of s nearest to P');
+    await expect(card).toContainText('2√2 ≈ 2.828');
+    await expect(card).toContainText('is (2.000, 1.000): that is where.');
+    await page.getByRole('switch', { name: 'Where is it shortest?' }).click();
+    await expect(teacher.entry(/^Key points of D/).first()).toContainText('(2, 2√2)');
+  });
+});
