@@ -1,11 +1,13 @@
 import { derivative as referenceDerivative } from 'mathjs';
 import {
+  answerSent,
   compile,
   derivativeOf,
   keyPoints,
   limitOfProgram,
   printText,
   readExpression,
+  sendable,
   type Expression,
 } from '@yperkine/core';
 import { Arcs } from '../packages/core/src/analysis/arcs.ts';
@@ -44,7 +46,16 @@ const analysed: readonly [string, number, number][] = [
   ['(x^2 - 1)/(x^2 + 1)', -4, 4],
 ];
 
+/** The way of a question to a worker and of its answer back, by the copies that are made on it. */
+const answered = (text: string, a: number, b: number): number => {
+  const question = { ask: 'keyPoints', body: read(text), variable: 'x', interval: [a, b], order: 0 } as const;
+  const started = performance.now();
+  structuredClone(answerSent(structuredClone(sendable(question))));
+  return performance.now() - started;
+};
+
 const keyPointRows = analysed.map(([text, a, b]) => {
+  const first = answered(text, a, b);
   const body = read(text);
   const arcs = new Arcs(body, 'x', [a, b], 2);
   arcs.eventsUpTo(2);
@@ -52,13 +63,17 @@ const keyPointRows = analysed.map(([text, a, b]) => {
   const { points } = keyPoints(body, 'x', [a, b]);
   return [
     text,
+    first.toFixed(1),
     time.toFixed(1),
     (time / calibration).toFixed(2),
     String(arcs.zeros.evaluations),
     String(points.length),
   ];
 });
-table(['key points, all proved', 'ms', 'ms / calibration', 'evaluations', 'points'], keyPointRows);
+table(
+  ['key points, all proved', 'first answer, ms', 'again, ms', 'ms / calibration', 'evaluations', 'points'],
+  keyPointRows,
+);
 process.stdout.write('\n');
 
 const limitRows = (

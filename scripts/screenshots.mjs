@@ -106,6 +106,19 @@ async function takePicturesWith(browser, address) {
     await page.getByRole('heading', { name: 'What shows when' }).waitFor();
     await picture(page, 'reveals');
   });
+  /** @param {RegExp} title @param {string[]} reveals @param {string} name */
+  const revealed = (title, reveals, name) =>
+    inWindow({}, async (page) => {
+      await enter(page);
+      await page.getByRole('link', { name: title }).click();
+      for (const reveal of reveals) await page.getByRole('switch', { name: reveal }).click();
+      await page.getByText('(proved)').first().waitFor();
+      await page.mouse.move(2, 2);
+      await picture(page, name);
+    });
+  await revealed(/warmest minute/, ['What did the logger see?', 'Which minute?', 'Why?'], 'where');
+  await revealed(/from its bend/, ['Where is the slope least?', 'The path itself'], 'reading');
+  await revealed(/Nearest point of the jetty/, ['Where is it shortest?'], 'nearest');
   await inWindow({ colorScheme: 'dark' }, async (page) => {
     await enter(page, /millstream bed/);
     await picture(page, 'build-night');

@@ -76,9 +76,12 @@ function roomFor({ titles, tickNumbers, numbers, piScale }: Looks, hasXTitle: bo
 
 /** The tiers with something to show: one whose entries are all away just now leaves its room to the others. */
 function tiersShown(document: Document, resolution: Resolution): (readonly [Id, Tier])[] {
-  const members = Object.entries(document.entries).flatMap(([id, entry]) =>
-    'tier' in entry ? [{ tier: entry.tier, isHere: isShown(resolution, id) }] : [],
-  );
+  const { entries } = document;
+  const members = Object.entries(entries).flatMap(([id, entry]) => {
+    // A study stays on the graph when its curve is hidden.
+    const drawn = 'tier' in entry ? entry : 'on' in entry ? entries[entry.on] : undefined;
+    return drawn && 'tier' in drawn ? [{ tier: drawn.tier, isHere: isShown(resolution, id) }] : [];
+  });
   const all = inOrder(document.tiers);
   const shown = all.filter(([id]) => {
     const own = members.filter(({ tier }) => tier === id);

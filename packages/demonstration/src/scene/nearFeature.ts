@@ -20,6 +20,8 @@ export interface NearFeature {
 const reach = 16;
 const looks = 32;
 const halvings = 50;
+/** Decimal places of a round number, for a reach of one. */
+const roundPlaces = 9;
 
 type Height = (x: number) => number;
 
@@ -76,13 +78,13 @@ function changesOf(height: Height, view: TierView, x: number): { at: number; ris
     const [left, right] = [height(a), height(b)];
     if (right === 0) return [{ at: b, rises: left < 0 }];
     if (!(left * right < 0)) return [];
-    const at = halved(height, a, b);
+    const at = halved(height, a, b, half);
     const isPole = Math.abs(height(at)) > Math.abs(left) + Math.abs(right);
     return isPole ? [] : [{ at, rises: right > 0 }];
   });
 }
 
-function halved(height: Height, a: number, b: number): number {
+function halved(height: Height, a: number, b: number, half: number): number {
   let [low, high] = [a, b];
   const sign = Math.sign(height(low));
   for (let i = 0; i < halvings; i++) {
@@ -91,7 +93,8 @@ function halved(height: Height, a: number, b: number): number {
     else high = middle;
   }
   const middle = (low + high) / 2;
-  // A round number is the place itself where the sign changes at it.
-  const round = Number(middle.toPrecision(12));
+  // A round number, for what is seen, is the place itself where the sign changes at it.
+  const places = Math.min(15, Math.max(0, Math.ceil(roundPlaces - Math.log10(half))));
+  const round = Number(middle.toFixed(places));
   return Math.abs(height(round)) <= Math.abs(height(middle)) ? round : middle;
 }

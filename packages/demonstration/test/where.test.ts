@@ -1,0 +1,365 @@
+import { describe, expect, test } from '@jest/globals';
+import {
+  answersNow,
+  applyChange,
+  buildScene,
+  closedTierEdits,
+  emptyStage,
+  featureNear,
+  makeEntry,
+  movingField,
+  plainText,
+  resolve,
+  settledEdits,
+  stagedInterval,
+  stripRow,
+  unanswered,
+  withValue,
+  type Document,
+  type Entry,
+  type Mark,
+  type MarkOf,
+  type Scene,
+  type StudyResult,
+} from '../src/index.ts';
+import { documentWith, given, outcomeOf, resultOf, sceneOf, setField, slider } from './sample.ts';
+
+const interval = { from: '-3', to: '3' };
+const withStudy = (text: string, study: Entry, more: Record<string, Entry> = {}): Document =>
+  documentWith({ f: given(1, text), study, ...more });
+
+const linesOf = (document: Document, id = 'study'): string[] =>
+  resultOf<StudyResult>(document, id).lines.map(plainText);
+const sentenceOf = (document: Document, id = 'study'): string => resultOf<StudyResult>(document, id).sentence;
+const problemOf = (document: Document): string => {
+  const outcome = outcomeOf(document, 'study');
+  return outcome?.ok === false ? outcome.problem.message : '';
+};
+const marksOf = (scene: Scene, id = 'study'): Mark[] =>
+  scene.tiers.flatMap(({ marks }) => marks.filter((mark) => 'entry' in mark && mark.entry === id));
+const ofKind = <K extends Mark['kind']>(marks: readonly Mark[], kind: K): MarkOf<K>[] =>
+  marks.filter((mark): mark is MarkOf<K> => mark.kind === kind);
+
+describe('an entry whose answer takes a while', () => {
+  const document = withStudy('f(x) = x^2 - 2', makeEntry('solutions', { order: 2, on: 'f', ...interval }));
+
+  test('says what is being done until it is there, and is worked out again when it has come', () => {
+    let news = 0;
+    const answers = answersNow();
+    const late = {
+      ask: (by: string, question: never) =>
+        news === 0 ? unanswered.ask(by, question) : answers.ask(by, question),
+      version: () => news,
+    } as typeof answers;
+    const before = resolve(document, emptyStage, undefined, late);
+    const outcome = before.entries.get('study')?.outcome;
+    expect(outcome).toEqual({
+      ok: false,
+      problem: {
+        message: 'Solutions are being looked for, with the proof that none is missed …',
+        isWaiting: true,
+      },
+    });
+    expect(resolve(document, emptyStage, before).workedOut).toEqual([]);
+    news = 1;
+    const after = resolve(document, emptyStage, before);
+    expect(after.workedOut).toContain('study');
+    expect(after.entries.get('study')?.outcome.ok).toBe(true);
+  });
+
+  test('keeps its last answer, marked as such, while the new one is worked out', () => {
+    const answers = answersNow();
+    const stale = {
+      ...answers,
+      ask: (by: string, question: never) => ({ ...answers.ask(by, question), isCurrent: false }),
+    } as typeof answers;
+    const { outcome } = resolve(document, emptyStage, undefined, stale).entries.get('study') ?? {};
+    expect(outcome?.ok && (outcome.result as StudyResult).isPending).toBe(true);
+  });
+
+  test.each([
+    ['tooLarge', 'This is too large to be worked out.'],
+    ['tooLong', 'This takes so long that it was given up; a shorter interval may help.'],
+  ] as const)('says so where nothing came of it: %s', (reason, message) => {
+    const answers = { ask: () => ({ state: 'unanswerable' as const, reason }), version: () => 0 };
+    const { outcome } = resolve(document, emptyStage, undefined, answers).entries.get('study') ?? {};
+    expect(outcome).toEqual({ ok: false, problem: { message } });
+  });
+});
+
+describe('key points', () => {
+  const study = (more: Partial<Extract<Entry, { kind: 'keyPoints' }>> = {}) =>
+    makeEntry('keyPoints', { order: 2, on: 'f', ...interval, ...more });
+
+  test('are marked by kind, with their coordinates, and the interval along the axis', () => {
+    const scene = sceneOf(withStudy('f(x) = x^3/3 - x', study()));
+    const marks = marksOf(scene);
+    expect(ofKind(marks, 'dot').map(({ shape = 'disc' }) => shape)).toEqual([
+      'square',
+      'ring',
+      'disc',
+      'ring',
+      'diamond',
+      'disc',
+      'ring',
+      'square',
+    ]);
+    expect(ofKind(marks, 'span')).toHaveLength(1);
+    expect(scene.bounds.map(({ end }) => end)).toEqual(['from', 'to']);
+    const texts = scene.tiers[0]?.labels.map(({ label }) => label.text);
+    expect(texts).toContain('(−1.000, 0.667)');
+  });
+
+  test('a pole is an upright line, without coordinates', () => {
+    const marks = marksOf(sceneOf(withStudy('f(x) = 1/(x - 1)', study({ shows: ['breaks'] }))));
+    expect(ofKind(marks, 'line').map(({ x0, x1 }) => x0 === x1)).toEqual([true]);
+    expect(ofKind(marks, 'dot')).toEqual([]);
+  });
+
+  test('local and absolute are told apart; an end says whether it is one', () => {
+    const { table } = resultOf<StudyResult>(withStudy('f(x) = x^3/3 - x', study()), 'study');
+    expect(table?.rows.map(({ cells }) => cells[0])).toEqual([
+      'end point, absolute minimum',
+      'zero',
+      'local maximum',
+      'zero',
+      'inflection point',
+      'local minimum',
+      'zero',
+      'end point, absolute maximum',
+    ]);
+  });
+
+  test('follow a parameter, and can be named and used in formulas', () => {
+    const document = documentWith({
+      c: slider(0.5, 'c', '1'),
+      f: given(1, 'f(x) = (x - c)^2'),
+      study: study({ shows: ['minima'], names: { x2: 'm' } }),
+      v: makeEntry('value', { order: 3, text: 'd = 2m' }),
+    });
+    expect(linesOf(document, 'v')[0]).toContain('2');
+    const moved = withValue(emptyStage, 'c', '1.5');
+    const outcome = outcomeOf(document, 'v', moved);
+    expect(outcome?.ok && plainText((outcome.result as StudyResult).lines[0] ?? [])).toContain('3');
+  });
+
+  test.each([
+    [
+      'an interval that runs backwards',
+      { from: '2', to: '-2' },
+      'An interval goes from a smaller to a larger number; 2 is not smaller than −2.',
+    ],
+    ['an end that is no number', { from: '1/0', to: '2' }, 'The ends of the interval are numbers.'],
+  ])('%s is answered by a sentence', (_what, ends, message) => {
+    expect(problemOf(withStudy('f(x) = x', study(ends)))).toBe(message);
+  });
+
+  test('where there is no function that is said', () => {
+    expect(problemOf(withStudy('f(x) = ln x', study({ from: '-3', to: '-1' })))).toBe(
+      'For x from −3 to −1, f has no value anywhere.',
+    );
+  });
+
+  test('while an end is dragged the stage shows the interval, and settling stores both ends', () => {
+    const document = withStudy('f(x) = x^2 - 1', study());
+    const staged = withValue(emptyStage, 'study', stagedInterval('-3', '0'));
+    const outcome = outcomeOf(document, 'study', staged);
+    expect(outcome?.ok && (outcome.result as StudyResult).table?.rows).toHaveLength(3);
+    const edits = settledEdits(document, 'study', stagedInterval('-3', '0'));
+    const entry = applyChange(document, { id: '1', edits }).entries.study;
+    expect(entry).toMatchObject({ from: '-3', to: '0' });
+  });
+});
+
+describe('a sign strip', () => {
+  const strip = (degree: number, under: string | null = null) =>
+    makeEntry('signStrip', { order: 2, on: 'f', degree, under, ...interval });
+
+  test.each([
+    [0, ['f(x) > 0 on [−3, −√3) ∪ (0, √3)', 'f(x) = 0 at x = −√3, 0, √3', 'f(x) < 0 on (−√3, 0) ∪ (√3, 3]']],
+    [1, ["f'(x) > 0 on (−1, 1)", "f'(x) = 0 at x = −1, 1", "f'(x) < 0 on (−3, −1) ∪ (1, 3)"]],
+    [2, ["f''(x) > 0 on (−3, 0)", "f''(x) = 0 at x = 0", "f''(x) < 0 on (0, 3)"]],
+    [3, ["f'''(x) < 0 on (−3, 3)"]],
+  ])('of the derivative of order %d in intervals', (degree, expected) => {
+    const texts = linesOf(withStudy('f(x) = 3x - x^3', strip(degree)));
+    expect(texts).toHaveLength(expected.length);
+    const tails = expected.map((text) => text.slice(text.search(/ (on|at) /)));
+    texts.forEach((text, i) => expect(text).toContain(tails[i]));
+  });
+
+  test('takes a row under its tier, or under another, and gives it back when that goes', () => {
+    const bare = sceneOf(documentWith({ f: given(1, 'f(x) = 3x - x^3') }));
+    const own = sceneOf(withStudy('f(x) = 3x - x^3', strip(1)));
+    expect(own.tiers[0]?.stripRoom).toBe(stripRow.height + stripRow.gap);
+    expect(bare.tiers[0]?.stripRoom).toBe(0);
+    const document = withStudy('f(x) = 3x - x^3', strip(1, 'slope'));
+    expect(sceneOf(document).tiers.map(({ stripRoom }) => stripRoom > 0)).toEqual([false, true]);
+    const closed = applyChange(document, { id: '1', edits: closedTierEdits(document, 'slope') });
+    expect(closed.entries.study).toMatchObject({ under: null });
+    expect(sceneOf(closed).tiers.map(({ stripRoom }) => stripRoom > 0)).toEqual([true]);
+  });
+
+  test('its parts say what they mean and why; zeros part them otherwise than gaps', () => {
+    const [mark] = ofKind(marksOf(sceneOf(withStudy('f(x) = 3x - x^3', strip(1)))), 'strip');
+    expect(mark?.parts.map(({ word, sentence }) => [word, sentence])).toEqual([
+      ['falling ↘', 'f falls for x from −3 to −1, because f′ is negative there.'],
+      ['rising ↗', 'f rises for x from −1 to 1, because f′ is positive there.'],
+      ['falling ↘', 'f falls for x from 1 to 3, because f′ is negative there.'],
+    ]);
+    expect(mark?.meetings.map(({ isZero }) => isZero)).toEqual([true, true]);
+    const [gap] = ofKind(marksOf(sceneOf(withStudy('f(x) = 1/x', strip(1)))), 'strip');
+    expect(gap?.meetings.map(({ isZero }) => isZero)).toEqual([false]);
+  });
+});
+
+describe('solutions', () => {
+  const study = (equals: string) => makeEntry('solutions', { order: 3, on: 'f', equals, ...interval });
+
+  test('draw the level line, and stay when the curve is hidden', () => {
+    const document = withStudy('f(x) = x^2', study('1'));
+    const level = ofKind(marksOf(sceneOf(document)), 'line');
+    expect(level).toHaveLength(1);
+    expect(level[0]?.y0).toBe(level[0]?.y1);
+    const hidden = applyChange(document, { id: '1', edits: [setField('f', 'hidden', false, true)] });
+    expect(ofKind(marksOf(sceneOf(hidden)), 'dot')).toHaveLength(2);
+    expect(linesOf(hidden)).toEqual(linesOf(document));
+  });
+
+  test('draw a second side that is a formula, but not a curve that is there already', () => {
+    expect(ofKind(marksOf(sceneOf(withStudy('f(x) = x^2', study('x + 1')))), 'track')).toHaveLength(1);
+    const both = withStudy('f(x) = x^2', study('g(x)'), { g: given(2, 'g(x) = x + 1') });
+    expect(ofKind(marksOf(sceneOf(both)), 'track')).toHaveLength(0);
+    expect(linesOf(both)).toHaveLength(3);
+  });
+
+  test('equality on a whole stretch is said', () => {
+    expect(sentenceOf(withStudy('f(x) = abs(x)', study('x')))).toBe(
+      'For x from −3 to 3 both sides are equal on a whole stretch.',
+    );
+  });
+});
+
+describe('the part of a curve on which a condition holds', () => {
+  test('is drawn over it, between the ends of the stretch alone', () => {
+    const study = makeEntry('holds', { order: 2, on: 'f', condition: "f'(x) > 0 and x < 2", ...interval });
+    const scene = sceneOf(withStudy('f(x) = x^2', study));
+    const view = scene.tiers[0]?.view;
+    const [part] = ofKind(marksOf(scene), 'track');
+    const xs = part?.runs.flatMap((run) => [...run].filter((_, i) => i % 2 === 0)) ?? [];
+    expect(view?.fromX(Math.min(...xs))).toBeCloseTo(0, 6);
+    expect(view?.fromX(Math.max(...xs))).toBeCloseTo(2, 6);
+  });
+});
+
+describe('what joined dots hide', () => {
+  const study = (step: string) => makeEntry('coarse', { order: 2, on: 'f', step, from: '-4', to: '4' });
+
+  test('a pole that is joined over, two zeros between the same dots, a turn: each is named and ringed', () => {
+    const pole = withStudy('f(x) = 1/(x - 0.3)', study('1'));
+    expect(linesOf(pole)).toEqual(['hidden: a pole at x ≈ 0.300']);
+    const zeros = withStudy('f(x) = (x - 0.3)(x - 0.4)', study('1'));
+    expect(linesOf(zeros)).toEqual(['hidden: a zero at x ≈ 0.300', 'hidden: a zero at x ≈ 0.400']);
+    expect(ofKind(marksOf(sceneOf(zeros)), 'dot')).toHaveLength(2);
+    expect(linesOf(withStudy('f(x) = x^2/9 + 3e^(-400(x - 0.4)^2)', study('1')))[0]).toContain('a maximum');
+  });
+
+  test.each([
+    ['0', 'The dots are some distance apart: a number larger than 0.'],
+    ['0.0001', 'That would be more than 2000 dots; please take a larger step.'],
+  ])('a step of %s is refused', (step, message) => {
+    expect(problemOf(withStudy('f(x) = x', study(step)))).toBe(message);
+  });
+});
+
+describe('reading', () => {
+  test('of a function itself is refused with what to do', () => {
+    const study = makeEntry('reading', { order: 2, on: 'f', ...interval });
+    expect(problemOf(withStudy('f(x) = x', study))).toContain('give or draw f′');
+  });
+
+  test('marks what was found on the graph of the derivative', () => {
+    const document = documentWith({
+      f: given(1, 'f(x) = x^3/3 - x'),
+      d: makeEntry('derivative', { order: 2, of: 'f', tier: 'slope' }),
+      study: makeEntry('reading', { order: 3, on: 'd', ...interval }),
+    });
+    const labels = sceneOf(document).tiers[1]?.labels.map(({ label }) => label.text);
+    expect(labels).toEqual(expect.arrayContaining(['f greatest', 'f least', 'f inflection']));
+  });
+});
+
+describe('the nearest point', () => {
+  const document = documentWith({
+    a: slider(0.5, 'a', '4'),
+    f: given(1, 'f(x) = x^2/4'),
+    study: makeEntry('nearest', { order: 2, on: 'f', parameter: 'a', points: '(0, 3)', from: '0', to: '6' }),
+    d: makeEntry('distance', { order: 3, of: 'study', tier: 'slope' }),
+  });
+
+  test('has its distance set up, simplified, and told from the point', () => {
+    const texts = linesOf(document);
+    expect(texts[0]).toMatch(/≈ 4\.123/);
+    expect(texts.at(-1)).toContain('2√2');
+    expect(sentenceOf(document)).toContain('is (2.000, 1.000): that is where.');
+  });
+
+  test('its point is dragged like one of a function, and stands at its start again', () => {
+    const scene = sceneOf(document);
+    expect(scene.vertices.map(({ entry, index }) => [entry, index])).toEqual([['study', 0]]);
+    const staged = withValue(emptyStage, 'study', '(1, 2)');
+    const outcome = outcomeOf(document, 'study', staged);
+    expect(outcome?.ok && (outcome.result as StudyResult).sentence).toContain('P(1, 2)');
+    expect(settledEdits(document, 'study', '(1, 2)')).toMatchObject([{ field: 'points', new: '(1, 2)' }]);
+    expect(movingField.nearest).toBe('points');
+  });
+
+  test('the distance is a curve of its own that follows the point without compiling anew', () => {
+    const curve = (stage = emptyStage) => {
+      const outcome = outcomeOf(document, 'd', stage);
+      if (!outcome?.ok) throw new Error(outcome?.problem.message);
+      return outcome.result as { program: unknown; parameters: readonly number[] };
+    };
+    const moved = withValue(emptyStage, 'study', '(1, 2)');
+    expect(curve().parameters).toEqual([0, 3]);
+    expect(curve(moved).parameters).toEqual([1, 2]);
+  });
+});
+
+test('the mean value theorem draws the secant and every parallel tangent', () => {
+  const document = documentWith({
+    a: slider(0.2, 'a', '-2'),
+    b: slider(0.4, 'b', '2'),
+    f: given(1, 'f(x) = x^3 - x'),
+    study: makeEntry('meanValue', { order: 2, on: 'f', left: 'a', right: 'b' }),
+  });
+  const lines = ofKind(marksOf(sceneOf(document)), 'line');
+  const slopes = lines.map(({ x0, y0, x1, y1 }) => ((y0 - y1) / (x1 - x0)).toFixed(9));
+  expect(lines).toHaveLength(3);
+  expect(new Set(slopes).size).toBe(1);
+});
+
+describe('a high, low, zero or crossing near a click', () => {
+  const document = documentWith({ f: given(1, 'f(x) = 4 - x^2'), g: given(2, 'g(x) = 3x') });
+  const resolution = resolve(document, emptyStage);
+  const scene = buildScene({
+    document,
+    stage: emptyStage,
+    resolution,
+    size: { width: 800, height: 500, density: 1, furniture: true },
+    here: null,
+  });
+  const near = (x: number) => {
+    const view = scene.tiers[0]?.view;
+    const found = view && featureNear(resolution, view, 'f', x);
+    return found && [found.kind, found.x, found.y];
+  };
+
+  test.each([
+    [0.05, ['maximum', 0, 4]],
+    [1.95, ['zero', 2, 0]],
+    [1.02, ['crossing', 1, 3]],
+    [1.5, null],
+  ])('at %d', (x, expected) => {
+    expect(near(x)).toEqual(expected);
+  });
+});
