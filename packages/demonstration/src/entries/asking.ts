@@ -12,7 +12,7 @@ import {
   type Reading,
   type Scope,
 } from '@yperkine/core';
-import type { Id } from '../schema/fields.ts';
+import { common, idSchema, typedSchema, type Id } from '../schema/fields.ts';
 import type { Directory } from '../resolve/directory.ts';
 import type { CurveResult } from './curve.ts';
 import { functionsMentioned, idsMentioned, unreadable } from './formula.ts';
@@ -101,6 +101,61 @@ export function intervalOf(
   }
   return worked({ from: a, to: b, texts: { from: fromText, to: toText } });
 }
+
+/** What a study of a curve over an interval has: the curve, and the ends as numbers or formulas of parameters. */
+export const onInterval = { ...common, on: idSchema, from: typedSchema, to: typedSchema };
+
+interface OnInterval {
+  readonly on: Id;
+  readonly from: string;
+  readonly to: string;
+}
+
+/** What such a study stands on and depends on. */
+export const intervalStudy = {
+  standsOn: ({ on }: OnInterval): readonly Id[] => [on],
+  dependsOn: (entry: OnInterval, directory: Directory): readonly Id[] => [
+    entry.on,
+    ...idsInInterval(entry, directory),
+  ],
+};
+
+/** A study's curve and interval, and its part of every question about them. */
+export interface Studied extends ClosedCurve {
+  readonly curve: CurveResult;
+  readonly interval: TypedInterval;
+  readonly asked: {
+    readonly body: Expression;
+    readonly variable: string;
+    readonly interval: readonly [number, number];
+  };
+}
+
+/** Works on the curve and interval of a study, or says what is missing or wrong with them. */
+export function studied<R>(
+  entry: OnInterval,
+  context: WorkContext,
+  work: (parts: Studied) => Outcome<R>,
+): Outcome<R> {
+  const curve = context.curve(entry.on);
+  if (!curve) return waiting(noFunction);
+  const interval = intervalOf(entry, context);
+  if (!interval.ok) return interval;
+  return guarded(() => {
+    const closed = closedCurve(curve, context);
+    if (!closed.ok) return closed;
+    const { from, to } = interval.result;
+    const { body } = closed.result;
+    const asked = { body, variable: curve.variable, interval: [from, to] } as const;
+    return work({ ...closed.result, curve, interval: interval.result, asked });
+  });
+}
+
+/** The word beside a heading for a list of which it is proved whether it is all. */
+export const completeness = (isComplete: boolean, otherwise = 'not complete') => ({
+  text: isComplete ? 'complete (proved)' : otherwise,
+  isProved: isComplete,
+});
 
 /** Ids that the ends of an interval mention. */
 export const idsInInterval = (

@@ -4,30 +4,18 @@ import { format, type RoundingRule } from '../../numbers/format.ts';
 import { words, type Line } from '../../numbers/line.ts';
 import type { Mark } from '../../scene/mark.ts';
 import { toneOf } from '../../scene/tone.ts';
-import { common, idSchema, typedSchema } from '../../schema/fields.ts';
-import {
-  asWritten,
-  closedCurve,
-  guarded,
-  idsInInterval,
-  intervalOf,
-  noFunction,
-  withAnswer,
-  type TypedInterval,
-} from '../asking.ts';
+import { typedSchema } from '../../schema/fields.ts';
+import { asWritten, intervalStudy, onInterval, studied, withAnswer, type TypedInterval } from '../asking.ts';
 import { primed, type CurveResult } from '../curve.ts';
 import { idsInText, typedValue } from '../formulaValue.ts';
 import type { FoundPoint } from '../keyPoints/kinds.ts';
 import type { EntryKind } from '../kind.ts';
-import { failed, waiting, worked } from '../outcome.ts';
+import { failed, worked } from '../outcome.ts';
 import type { StudyResult } from '../study.ts';
 
 export const coarseSchema = z.strictObject({
-  ...common,
+  ...onInterval,
   kind: z.literal('coarse'),
-  on: idSchema,
-  from: typedSchema,
-  to: typedSchema,
   /** Distance of the samples: a number or a formula of parameters. */
   step: typedSchema,
 });
@@ -51,10 +39,9 @@ const mostSamples = 2000;
 export const coarseKind: EntryKind<CoarseEntry, CoarseResult> = {
   schema: coarseSchema,
   defaults: { step: '1' },
-  standsOn: ({ on }) => [on],
+  standsOn: intervalStudy.standsOn,
   dependsOn: (entry, directory) => [
-    entry.on,
-    ...idsInInterval(entry, directory),
+    ...intervalStudy.dependsOn(entry, directory),
     ...idsInText(entry.step, directory),
   ],
   head: (entry, result) => ({
@@ -64,26 +51,17 @@ export const coarseKind: EntryKind<CoarseEntry, CoarseResult> = {
     tone: result ? toneOf(result.curve.order, result.curve.family) : 'quiet',
   }),
 
-  workOut(entry, context) {
-    const curve = context.curve(entry.on);
-    if (!curve) return waiting(noFunction);
-    const interval = intervalOf(entry, context);
-    if (!interval.ok) return interval;
-    const step = typedValue(entry.step, context);
-    if (!step.ok) return step;
-    const { from, to } = interval.result;
-    const distance = step.result.value.value;
-    if (!(distance > 0)) return failed('The dots are some distance apart: a number larger than 0.');
-    if ((to - from) / distance > mostSamples) {
-      return failed(`That would be more than ${mostSamples} dots; please take a larger step.`);
-    }
-    return guarded(() => {
-      const closed = closedCurve(curve, context);
-      if (!closed.ok) return closed;
-      const { body } = closed.result;
-      const asked = { ask: 'keyPoints', variable: curve.variable, interval: [from, to], order: 0 } as const;
-      return withAnswer(context, { ...asked, body }, (told) => {
-        const samples = samplesOf(curve, interval.result, distance);
+  workOut: (entry, context) =>
+    studied(entry, context, ({ curve, interval, asked }) => {
+      const step = typedValue(entry.step, context);
+      if (!step.ok) return step;
+      const distance = step.result.value.value;
+      if (!(distance > 0)) return failed('The dots are some distance apart: a number larger than 0.');
+      if ((interval.to - interval.from) / distance > mostSamples) {
+        return failed(`That would be more than ${mostSamples} dots; please take a larger step.`);
+      }
+      return withAnswer(context, { ask: 'keyPoints', order: 0, ...asked }, (told) => {
+        const samples = samplesOf(curve, interval, distance);
         const lost = lostPoints(told, samples);
         return worked({
           curve,
@@ -93,8 +71,7 @@ export const coarseKind: EntryKind<CoarseEntry, CoarseResult> = {
           sentence: sentenceOf(lost, told.complete, samples.length),
         });
       });
-    });
-  },
+    }),
 
   marks(id, _entry, { curve, samples, lost }, tier) {
     if (curve.tier !== tier.id) return [];

@@ -6,33 +6,29 @@ import { curveMark } from '../../scene/curveMark.ts';
 import type { Mark } from '../../scene/mark.ts';
 import { partOfRuns } from '../../scene/partOfCurve.ts';
 import { toneOf } from '../../scene/tone.ts';
-import { common, idSchema, typedSchema } from '../../schema/fields.ts';
+import { typedSchema } from '../../schema/fields.ts';
 import {
   asWritten,
   closedInVariable,
-  guarded,
-  idsInInterval,
   idsInVariableText,
-  intervalOf,
-  noFunction,
+  intervalStudy,
+  onInterval,
   overTyped,
+  studied,
   withAnswer,
   type TypedInterval,
 } from '../asking.ts';
 import { primed, type CurveResult } from '../curve.ts';
 import type { EntryKind } from '../kind.ts';
-import { waiting, worked } from '../outcome.ts';
+import { worked } from '../outcome.ts';
 import { shortPlace } from '../provedPlaces.ts';
 import type { StudyResult } from '../study.ts';
 
 export const holdsSchema = z.strictObject({
-  ...common,
+  ...onInterval,
   kind: z.literal('holds'),
-  on: idSchema,
   /** A condition on the curve's variable: f'(x) > 0 and x < 4. */
   condition: typedSchema,
-  from: typedSchema,
-  to: typedSchema,
 });
 export type HoldsEntry = z.infer<typeof holdsSchema>;
 
@@ -47,10 +43,9 @@ export interface HoldsResult extends StudyResult {
 export const holdsKind: EntryKind<HoldsEntry, HoldsResult> = {
   schema: holdsSchema,
   defaults: { condition: '' },
-  standsOn: ({ on }) => [on],
+  standsOn: intervalStudy.standsOn,
   dependsOn: (entry, directory) => [
-    entry.on,
-    ...idsInInterval(entry, directory),
+    ...intervalStudy.dependsOn(entry, directory),
     ...idsInVariableText(entry.condition, directory, 'condition'),
   ],
   head: ({ condition }, result) => ({
@@ -60,27 +55,19 @@ export const holdsKind: EntryKind<HoldsEntry, HoldsResult> = {
     tone: result ? toneOf(result.curve.order, result.curve.family) : 'quiet',
   }),
 
-  workOut(entry, context) {
-    const curve = context.curve(entry.on);
-    if (!curve) return waiting(noFunction);
-    const interval = intervalOf(entry, context);
-    if (!interval.ok) return interval;
-    return guarded(() => {
+  workOut: (entry, context) =>
+    studied(entry, context, ({ curve, interval, asked }) => {
       const condition = closedInVariable(entry.condition, curve, context, 'condition');
       if (!condition.ok) return condition;
-      const { from, to } = interval.result;
-      const body = condition.result.closed;
-      const { variable } = curve;
-      return withAnswer(context, { ask: 'holds', body, variable, interval: [from, to] }, (told) =>
+      return withAnswer(context, { ask: 'holds', ...asked, body: condition.result.closed }, (told) =>
         worked({
           curve,
           stretches: told.stretches,
           lines: [lineOf(told.stretches, curve, context.rule)],
-          sentence: sentenceOf(told, curve, interval.result),
+          sentence: sentenceOf(told, curve, interval),
         }),
       );
-    });
-  },
+    }),
 
   marks(id, _entry, { curve, stretches }, tier) {
     if (curve.tier !== tier.id) return [];

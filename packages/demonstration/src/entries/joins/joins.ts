@@ -4,30 +4,16 @@ import { format, type RoundingRule } from '../../numbers/format.ts';
 import { words, type Line } from '../../numbers/line.ts';
 import type { Mark } from '../../scene/mark.ts';
 import { toneOf } from '../../scene/tone.ts';
-import { common, idSchema, typedSchema } from '../../schema/fields.ts';
-import {
-  closedCurve,
-  guarded,
-  idsInInterval,
-  intervalOf,
-  noFunction,
-  overTyped,
-  withAnswer,
-  type ClosedCurve,
-  type TypedInterval,
-} from '../asking.ts';
+import { intervalStudy, onInterval, overTyped, studied, withAnswer, type TypedInterval } from '../asking.ts';
 import { primed, type CurveResult } from '../curve.ts';
 import type { EntryKind } from '../kind.ts';
-import { failed, waiting, worked } from '../outcome.ts';
+import { failed, worked } from '../outcome.ts';
 import { shortPlace } from '../provedPlaces.ts';
 import type { StudyResult, StudyTable } from '../study.ts';
 
 export const joinsSchema = z.strictObject({
-  ...common,
+  ...onInterval,
   kind: z.literal('joins'),
-  on: idSchema,
-  from: typedSchema,
-  to: typedSchema,
   /** The parameter of which it is asked which value would mend the joins; empty for none. */
   constant: z.string().max(60),
 });
@@ -42,40 +28,29 @@ export interface JoinsResult extends StudyResult {
 export const joinsKind: EntryKind<JoinsEntry, JoinsResult> = {
   schema: joinsSchema,
   defaults: { constant: '' },
-  standsOn: ({ on }) => [on],
-  dependsOn: (entry, directory) => [entry.on, ...idsInInterval(entry, directory)],
+  ...intervalStudy,
   head: (_entry, result) => ({
     heading: result ? `Joins of ${primed(result.curve.name, result.curve.order)}` : 'Joins',
     tone: result ? toneOf(result.curve.order, result.curve.family) : 'quiet',
   }),
 
-  workOut(entry, context) {
-    const curve = context.curve(entry.on);
-    if (!curve) return waiting(noFunction);
-    const interval = intervalOf(entry, context);
-    if (!interval.ok) return interval;
-    return guarded(() => {
-      const closed = closedCurve(curve, context);
-      if (!closed.ok) return closed;
+  workOut: (entry, context) =>
+    studied(entry, context, ({ curve, interval, asked, values }) => {
       const { constant } = entry;
-      if (constant !== '' && !closed.result.values.has(constant)) {
+      if (constant !== '' && !values.has(constant)) {
         return failed(`${primed(curve.name, curve.order)} does not depend on a number ${constant}.`);
       }
-      const { from, to } = interval.result;
-      const { body } = closed.result;
-      const mend = constant === '' ? null : { constant, body: openFor(constant, curve, closed.result) };
-      const { variable } = curve;
-      return withAnswer(context, { ask: 'joins', body, variable, interval: [from, to], mend }, ({ joins }) =>
+      const mend = constant === '' ? null : { constant, body: openFor(constant, curve, values) };
+      return withAnswer(context, { ask: 'joins', ...asked, mend }, ({ joins }) =>
         worked({
           curve,
           joins,
           lines: joins.flatMap((join) => linesOf(join, curve, constant, context.rule)),
-          sentence: sentenceOf(joins, curve, interval.result),
+          sentence: sentenceOf(joins, curve, interval),
           ...(joins.length > 0 ? { table: tableOf(joins, curve, context.rule) } : {}),
         }),
       );
-    });
-  },
+    }),
 
   places: ({ curve, joins }) =>
     joins.flatMap(({ place, value }, i) =>
@@ -99,7 +74,7 @@ export const joinsKind: EntryKind<JoinsEntry, JoinsResult> = {
 };
 
 /** The formula with one parameter left as it is. */
-function openFor(constant: string, curve: CurveResult, { values }: ClosedCurve): Expression {
+function openFor(constant: string, curve: CurveResult, values: ReadonlyMap<string, number>): Expression {
   const others = new Map([...values].filter(([name]) => name !== constant));
   return closedFormula(curve.body, others, curve.functions);
 }

@@ -6,33 +6,27 @@ import { words } from '../../numbers/line.ts';
 import type { Mark } from '../../scene/mark.ts';
 import { dashes, toneOf } from '../../scene/tone.ts';
 import type { TierView } from '../../scene/view.ts';
-import { common, idSchema, typedSchema } from '../../schema/fields.ts';
 import type { PointShape } from '../../schema/look.ts';
 import { unitText, type Unit } from '../../units/unit.ts';
 import {
   asWritten,
-  closedCurve,
-  guarded,
-  idsInInterval,
-  intervalOf,
-  noFunction,
+  completeness,
+  intervalStudy,
+  onInterval,
   overTyped,
+  studied,
   withAnswer,
   type TypedInterval,
 } from '../asking.ts';
 import { primed, type CurveResult } from '../curve.ts';
 import type { EntryKind } from '../kind.ts';
-import { failed, waiting, worked } from '../outcome.ts';
+import { failed, worked } from '../outcome.ts';
 import type { StudyResult, StudyTable } from '../study.ts';
 import { allGroups, groupOf, kindWords, type FoundPoint } from './kinds.ts';
 
 export const keyPointsSchema = z.strictObject({
-  ...common,
+  ...onInterval,
   kind: z.literal('keyPoints'),
-  on: idSchema,
-  /** The ends of the interval: numbers or formulas of parameters. */
-  from: typedSchema,
-  to: typedSchema,
   /** The kinds that are shown. */
   shows: z.array(z.enum(allGroups)).max(allGroups.length),
   /** Whether each point has its coordinates beside it. */
@@ -50,8 +44,7 @@ export interface KeyPointsResult extends StudyResult {
 export const keyPointsKind: EntryKind<KeyPointsEntry, KeyPointsResult> = {
   schema: keyPointsSchema,
   defaults: { shows: allGroups, labels: true },
-  standsOn: ({ on }) => [on],
-  dependsOn: (entry, directory) => [entry.on, ...idsInInterval(entry, directory)],
+  ...intervalStudy,
   head: (_entry, result) => ({
     heading: result
       ? `Key points of ${primed(result.curve.name, result.curve.order)} on [${asWritten(result.interval.texts.from)}, ${asWritten(result.interval.texts.to)}]`
@@ -59,37 +52,26 @@ export const keyPointsKind: EntryKind<KeyPointsEntry, KeyPointsResult> = {
     tone: result ? toneOf(result.curve.order, result.curve.family) : 'quiet',
   }),
 
-  workOut(entry, context) {
-    const curve = context.curve(entry.on);
-    if (!curve) return waiting(noFunction);
-    const interval = intervalOf(entry, context);
-    if (!interval.ok) return interval;
-    return guarded(() => {
-      const closed = closedCurve(curve, context);
-      if (!closed.ok) return closed;
-      const { from, to } = interval.result;
-      const asked = { ask: 'keyPoints', variable: curve.variable, interval: [from, to], order: 0 } as const;
-      return withAnswer(context, { ...asked, body: closed.result.body }, (answer) => {
-        if (answer.points.length === 0 && isNowhere(curve, interval.result)) {
-          return failed(
-            `${overTyped(curve.variable, interval.result)}, ${nameOf(curve)} has no value anywhere.`,
-          );
-        }
+  workOut: (entry, context) =>
+    studied(entry, context, ({ curve, interval, asked }) =>
+      withAnswer(context, { ask: 'keyPoints', order: 0, ...asked }, (answer) => {
+        const where = overTyped(curve.variable, interval);
         const { points } = answer;
+        if (points.length === 0 && isNowhere(curve, interval)) {
+          return failed(`${where}, ${nameOf(curve)} has no value anywhere.`);
+        }
         const shown = points.filter((point) => entry.shows.includes(groupOf(point)));
-        const sure = answer.complete;
         return worked({
           curve,
-          interval: interval.result,
+          interval,
           points,
           lines: shown.length === 0 ? [[words('Nothing of the kinds that are chosen.')]] : [],
-          sentence: `${overTyped(curve.variable, interval.result)}: ${certaintySentence(answer, context.rule)}`,
-          certainty: { text: sure ? 'complete (proved)' : 'found by search', isProved: sure },
+          sentence: `${where}: ${certaintySentence(answer, context.rule)}`,
+          certainty: completeness(answer.complete, 'found by search'),
           ...(shown.length > 0 ? { table: tableOf(shown, points, curve, context.rule, context.xUnit) } : {}),
         });
-      });
-    });
-  },
+      }),
+    ),
 
   results: ({ points, curve }, xUnit) =>
     points.flatMap((point, i) => {

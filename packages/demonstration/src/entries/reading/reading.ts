@@ -3,29 +3,16 @@ import { z } from 'zod';
 import { words } from '../../numbers/line.ts';
 import type { Mark } from '../../scene/mark.ts';
 import { toneOf } from '../../scene/tone.ts';
-import { common, idSchema, typedSchema } from '../../schema/fields.ts';
-import {
-  closedCurve,
-  guarded,
-  idsInInterval,
-  intervalOf,
-  noFunction,
-  overTyped,
-  withAnswer,
-} from '../asking.ts';
+import { completeness, intervalStudy, onInterval, overTyped, studied, withAnswer } from '../asking.ts';
 import { primed, type CurveResult } from '../curve.ts';
 import type { EntryKind } from '../kind.ts';
-import { failed, waiting, worked } from '../outcome.ts';
+import { failed, worked } from '../outcome.ts';
 import { shortPlace } from '../provedPlaces.ts';
 import type { StudyResult } from '../study.ts';
 
 export const readingSchema = z.strictObject({
-  ...common,
+  ...onInterval,
   kind: z.literal('reading'),
-  /** The graph of a derivative. */
-  on: idSchema,
-  from: typedSchema,
-  to: typedSchema,
   /** Whether it is read about f, about f′, or about both. */
   about: z.enum(['both', 'function', 'slope']),
 });
@@ -42,8 +29,7 @@ export interface ReadingResult extends StudyResult {
 export const readingKind: EntryKind<ReadingEntry, ReadingResult> = {
   schema: readingSchema,
   defaults: { about: 'both' },
-  standsOn: ({ on }) => [on],
-  dependsOn: (entry, directory) => [entry.on, ...idsInInterval(entry, directory)],
+  ...intervalStudy,
   head: (_entry, result) => ({
     heading: result
       ? `${result.curve.name} read from ${primed(result.curve.name, result.curve.order)}`
@@ -51,23 +37,16 @@ export const readingKind: EntryKind<ReadingEntry, ReadingResult> = {
     tone: result ? toneOf(result.curve.order, result.curve.family) : 'quiet',
   }),
 
-  workOut(entry, context) {
-    const curve = context.curve(entry.on);
-    if (!curve) return waiting(noFunction);
-    const { order, name, variable } = curve;
-    if (order < 1 || order > 3) {
-      return failed(
-        `This reads the graph of a derivative: give or draw ${name}′, ${name}″ or ${name}‴ first.`,
-      );
-    }
-    const interval = intervalOf(entry, context);
-    if (!interval.ok) return interval;
-    return guarded(() => {
-      const closed = closedCurve(curve, context);
-      if (!closed.ok) return closed;
-      const { from, to } = interval.result;
-      const asked = { ask: 'reading', variable, interval: [from, to], order: order as 1 | 2 | 3 } as const;
-      return withAnswer(context, { ...asked, body: closed.result.body }, (told) => {
+  workOut: (entry, context) =>
+    studied(entry, context, ({ curve, interval, asked }) => {
+      const { order, name, variable } = curve;
+      if (order < 1 || order > 3) {
+        return failed(
+          `This reads the graph of a derivative: give or draw ${name}′, ${name}″ or ${name}‴ first.`,
+        );
+      }
+      const question = { ask: 'reading', order: order as 1 | 2 | 3, ...asked } as const;
+      return withAnswer(context, question, (told) => {
         const wanted = { both: [0, 1], function: [0], slope: [1] }[entry.about];
         const findings = told.findings.filter(({ of }) => wanted.includes(of));
         const write = (place: Located): string => shortPlace(place, context.rule);
@@ -75,12 +54,11 @@ export const readingKind: EntryKind<ReadingEntry, ReadingResult> = {
           curve,
           findings,
           lines: findings.map((finding) => [words(findingSentence(finding, name, variable, write))]),
-          sentence: sentenceOf(told.complete, findings.length, overTyped(variable, interval.result)),
-          certainty: { text: told.complete ? 'complete (proved)' : 'not complete', isProved: told.complete },
+          sentence: sentenceOf(told.complete, findings.length, overTyped(variable, interval)),
+          certainty: completeness(told.complete),
         });
       });
-    });
-  },
+    }),
 
   places: ({ curve, findings }) =>
     featuresOf(findings).map(({ at }, i) => ({

@@ -4,31 +4,20 @@ import type { RoundingRule } from '../../numbers/format.ts';
 import { latex, live, words, type Line } from '../../numbers/line.ts';
 import type { StripPart } from '../../scene/mark.ts';
 import { toneOf } from '../../scene/tone.ts';
-import { common, idSchema, typedSchema } from '../../schema/fields.ts';
-import {
-  closedCurve,
-  guarded,
-  idsInInterval,
-  intervalOf,
-  noFunction,
-  overTyped,
-  withAnswer,
-} from '../asking.ts';
+import { idSchema } from '../../schema/fields.ts';
+import { completeness, intervalStudy, onInterval, overTyped, studied, withAnswer } from '../asking.ts';
 import { primed, type CurveResult } from '../curve.ts';
 import { certaintySentence } from '../keyPoints/keyPoints.ts';
 import type { EntryKind } from '../kind.ts';
-import { waiting, worked } from '../outcome.ts';
+import { worked } from '../outcome.ts';
 import { shortPlace, type ProvedPlace } from '../provedPlaces.ts';
 import type { StudyResult } from '../study.ts';
 
 export const signStripSchema = z.strictObject({
-  ...common,
+  ...onInterval,
   kind: z.literal('signStrip'),
-  on: idSchema,
   /** Which derivative of the curve has these signs; 0 for the curve itself. */
   degree: z.int().min(0).max(3),
-  from: typedSchema,
-  to: typedSchema,
   /** The tier under which it stands; null for that of its curve. */
   under: idSchema.nullable(),
 });
@@ -47,40 +36,25 @@ export interface SignStripResult extends StudyResult {
 export const signStripKind: EntryKind<SignStripEntry, SignStripResult> = {
   schema: signStripSchema,
   defaults: { degree: 1, under: null },
-  standsOn: ({ on }) => [on],
-  dependsOn: (entry, directory) => [entry.on, ...idsInInterval(entry, directory)],
+  ...intervalStudy,
   head: ({ degree }, result) => ({
     heading: result ? `Signs of ${primed(result.curve.name, result.curve.order + degree)}` : 'Signs',
     tone: result ? toneOf(result.curve.order + degree, result.curve.family) : 'quiet',
   }),
 
-  workOut(entry, context) {
-    const curve = context.curve(entry.on);
-    if (!curve) return waiting(noFunction);
-    const interval = intervalOf(entry, context);
-    if (!interval.ok) return interval;
-    return guarded(() => {
-      const closed = closedCurve(curve, context);
-      if (!closed.ok) return closed;
-      const { body } = closed.result;
-      const { from, to } = interval.result;
-      const { variable } = curve;
-      const order = entry.degree;
-      return withAnswer(context, { ask: 'signs', body, variable, interval: [from, to], order }, (told) =>
+  workOut: (entry, context) =>
+    studied(entry, context, ({ curve, interval, asked }) =>
+      withAnswer(context, { ask: 'signs', order: entry.degree, ...asked }, (told) =>
         worked({
           curve,
           told,
           meanings: told.intervals.map((stretch) => meaningOf(stretch, curve, entry.degree, context.rule)),
           lines: linesOf(told, curve, entry.degree, context.rule),
-          sentence: `${overTyped(variable, interval.result)}: ${certaintySentence(told, context.rule)}`,
-          certainty: {
-            text: told.complete ? 'complete (proved)' : 'not complete',
-            isProved: told.complete,
-          },
+          sentence: `${overTyped(curve.variable, interval)}: ${certaintySentence(told, context.rule)}`,
+          certainty: completeness(told.complete),
         }),
-      );
-    });
-  },
+      ),
+    ),
 
   marks(id, { degree, under }, { curve, told, meanings }, tier) {
     if ((under ?? curve.tier) !== tier.id) return [];

@@ -17,35 +17,31 @@ import { curveMark } from '../../scene/curveMark.ts';
 import type { Mark } from '../../scene/mark.ts';
 import { dashes, toneOf } from '../../scene/tone.ts';
 import type { TierView } from '../../scene/view.ts';
-import { common, idSchema, typedSchema } from '../../schema/fields.ts';
+import { typedSchema } from '../../schema/fields.ts';
 import {
   asWritten,
-  closedCurve,
   closedInVariable,
-  guarded,
-  idsInInterval,
+  completeness,
   idsInVariableText,
-  intervalOf,
-  noFunction,
+  intervalStudy,
+  onInterval,
   overTyped,
+  studied,
   withAnswer,
   type TypedInterval,
 } from '../asking.ts';
 import { primed, type CurveResult } from '../curve.ts';
 import { certaintySentence } from '../keyPoints/keyPoints.ts';
 import type { EntryKind } from '../kind.ts';
-import { waiting, worked } from '../outcome.ts';
+import { worked } from '../outcome.ts';
 import { countedPlaces, placeParts, placeResults, shortPlace } from '../provedPlaces.ts';
 import type { StudyResult } from '../study.ts';
 
 export const solutionsSchema = z.strictObject({
-  ...common,
+  ...onInterval,
   kind: z.literal('solutions'),
-  on: idSchema,
   /** What the curve is to be equal to: a number, a formula of parameters, or one in the same variable. */
   equals: typedSchema,
-  from: typedSchema,
-  to: typedSchema,
 });
 export type SolutionsEntry = z.infer<typeof solutionsSchema>;
 
@@ -62,10 +58,9 @@ export interface SolutionsResult extends StudyResult {
 export const solutionsKind: EntryKind<SolutionsEntry, SolutionsResult> = {
   schema: solutionsSchema,
   defaults: { equals: '0' },
-  standsOn: ({ on }) => [on],
+  standsOn: intervalStudy.standsOn,
   dependsOn: (entry, directory) => [
-    entry.on,
-    ...idsInInterval(entry, directory),
+    ...intervalStudy.dependsOn(entry, directory),
     ...idsInVariableText(entry.equals, directory),
   ],
   head: (entry, result) => ({
@@ -75,39 +70,27 @@ export const solutionsKind: EntryKind<SolutionsEntry, SolutionsResult> = {
     tone: result ? toneOf(result.curve.order, result.curve.family) : 'quiet',
   }),
 
-  workOut(entry, context) {
-    const curve = context.curve(entry.on);
-    if (!curve) return waiting(noFunction);
-    const interval = intervalOf(entry, context);
-    if (!interval.ok) return interval;
-    return guarded(() => {
-      const closed = closedCurve(curve, context);
-      if (!closed.ok) return closed;
+  workOut: (entry, context) =>
+    studied(entry, context, ({ curve, interval, asked }) => {
       const side = closedInVariable(entry.equals, curve, context);
       if (!side.ok) return side;
-      const { from, to } = interval.result;
       const { typed, closed: equals } = side.result;
-      const question = { body: closed.result.body, equals, variable: curve.variable, order: 0 };
       const alone = functionAlone(typed, curve.variable);
       const known = context.curve(context.directory.idOf.get(alone ?? '') ?? '');
       const other = drawnSide(equals, curve);
       const isShown = known?.tier === curve.tier;
-      return withAnswer(context, { ask: 'solve', interval: [from, to], ...question }, (found) =>
+      return withAnswer(context, { ask: 'solve', order: 0, ...asked, equals }, (found) =>
         worked({
           curve,
           found,
           other,
           isShown,
           lines: linesOf(found, curve, printLatex(typed), context.rule),
-          sentence: sentenceOf(found, curve, interval.result, context.rule),
-          certainty: {
-            text: found.complete ? 'complete (proved)' : 'not complete',
-            isProved: found.complete,
-          },
+          sentence: sentenceOf(found, curve, interval, context.rule),
+          certainty: completeness(found.complete),
         }),
       );
-    });
-  },
+    }),
 
   results: ({ found }, xUnit) => placeResults(found.solutions, xUnit),
 
