@@ -5,6 +5,7 @@ import {
   derivativeOf,
   derivativesAt,
   evaluateAt,
+  evenPartition,
   keyPoints,
   knownNumber,
   limitOfProgram,
@@ -13,6 +14,7 @@ import {
   printText,
   rational,
   readStatement,
+  riemannSum,
   secant,
   sentence,
   sideSlopes,
@@ -101,9 +103,23 @@ function answer(question: Question): unknown {
     }
     case 'limit':
       return limitRow(limitOfProgram(compile(closed(question), variable), question.at, question.side));
+    case 'sum':
+      return sum(question);
     case 'read':
       return read(question);
   }
+}
+
+function sum(question: QuestionAbout<'sum'>): unknown {
+  const { on, n, rule } = question;
+  if (rule === 'simpson' && n % 2 !== 0)
+    throw new Unanswerable('Parabolas take the parts in pairs: n has to be even.');
+  const { total, parts } = riemannSum(closed(question), variable, evenPartition(...on, n), rule);
+  return {
+    total: plain(total),
+    dx: (on[1] - on[0]) / n,
+    parts: parts.map(({ x, height, area }) => ({ x, height: plain(height), area: plain(area) })),
+  };
 }
 
 /** Numbers as JSON can carry them: null for what is undefined, infinities by name. */

@@ -43,6 +43,16 @@ export const questionSchema = z.discriminatedUnion('ask', [
     side: z.enum(['left', 'right', 'both']).default('both'),
     ...shared,
   }),
+  z.object({
+    ask: z.literal('sum'),
+    on: interval,
+    n: z.int().min(1).max(100_000),
+    rule: z.union([
+      z.enum(['left', 'right', 'midpoint', 'trapezoid', 'simpson', 'lower', 'upper']),
+      z.strictObject({ fraction: z.number().min(0).max(1) }),
+    ]),
+    ...shared,
+  }),
   z.object({ ask: z.literal('read'), text: z.string(), parameters: shared.parameters }),
 ]);
 

@@ -36,6 +36,26 @@ describe('questions in bulk', () => {
     expect(ask({ ask: 'derivative', f: 'floor x', at: [1, 1.5] })).toMatchObject({ values: [null, 0] });
   });
 
+  test('sum', () => {
+    expect(ask({ ask: 'sum', f: 'x^2', on: [0, 2], n: 4, rule: 'right' })).toEqual({
+      total: 3.75,
+      dx: 0.5,
+      parts: [
+        { x: 0.5, height: 0.25, area: 0.125 },
+        { x: 1, height: 1, area: 0.5 },
+        { x: 1.5, height: 2.25, area: 1.125 },
+        { x: 2, height: 4, area: 2 },
+      ],
+    });
+    expect(ask({ ask: 'sum', f: 'x', on: [0, 2], n: 2, rule: { fraction: 0.25 } })).toMatchObject({
+      total: 1.5,
+    });
+    expect(ask({ ask: 'sum', f: '1/x', on: [0, 1], n: 2, rule: 'left' })).toMatchObject({ total: null });
+    expect(ask({ ask: 'sum', f: 'x^2', on: [0, 2], n: 3, rule: 'simpson' })).toEqual({
+      error: 'Parabolas take the parts in pairs: n has to be even.',
+    });
+  });
+
   test('keyPoints', () => {
     expect(ask({ ask: 'keyPoints', f: 'x^2-1', on: [-2, 2] })).toEqual({
       complete: true,

@@ -47,6 +47,7 @@ export {
 export { lineFormula, writtenNumber } from './slope/equation.ts';
 export { quotientTable, secant, type QuotientKind, type QuotientRow, type Secant } from './slope/quotient.ts';
 export { meanValuePoints } from './slope/meanValue.ts';
+export { evenPartition, riemannSum, type RiemannSum, type SumPart, type SumRule } from './area/sums.ts';
 export { keyPoints, type KeyPoint, type KeyPointKind, type KeyPoints } from './analysis/keyPoints.ts';
 export { signs, type Signs } from './analysis/signs.ts';
 export { solve, whereHolds, type Held, type Solutions } from './analysis/solve.ts';

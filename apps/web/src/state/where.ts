@@ -22,13 +22,19 @@ import type { Workbench } from './workbench.ts';
 
 /** Features that are looked through for the ends of where a curve is defined. */
 const mostFeatures = 24;
+/** Decimal places that matter in a window of width one. */
+const seenPlaces = 9;
 
 /** The window that is shown, or as much of it as the curve has values in. */
 export function usualInterval(workbench: Workbench, on: Id): { readonly from: string; readonly to: string } {
   const { document, stage } = workbench.state;
   const shown = shownX(document, stage);
   const curve = curveOf(workbench.current(), on);
-  const edges = curve ? edgesOf(curve).filter((x) => x >= shown.from && x <= shown.to) : [];
+  // An edge found by search is the round number beside it: 0, not 2·10⁻¹⁷.
+  const places = Math.max(0, seenPlaces - Math.floor(Math.log10(shown.to - shown.from)));
+  const edges = (curve ? edgesOf(curve) : [])
+    .map((x) => Number(x.toFixed(places)))
+    .filter((x) => x >= shown.from && x <= shown.to);
   const opens = edges.find((x) => curve && isOneSided(curve, x, 'right'));
   const closes = [...edges].reverse().find((x) => curve && isOneSided(curve, x, 'left'));
   return {
@@ -40,7 +46,7 @@ export function usualInterval(workbench: Workbench, on: Id): { readonly from: st
 const edgesOf = ({ program, parameters }: CurveResult): number[] =>
   findFeatures(program, parameters, mostFeatures)
     .filter(({ kind }) => kind === 'edge')
-    .map(({ x }) => Number(x.toPrecision(10)));
+    .map(({ x }) => x);
 
 /** Whether a curve is there on one side of a place alone. */
 function isOneSided({ program, parameters }: CurveResult, x: number, side: 'left' | 'right'): boolean {
