@@ -22,6 +22,8 @@ export const isFreeQuestion = (question: Question): question is FreeQuestion =>
 /** How a study is offered. */
 export interface Offer {
   readonly question: CurveQuestion;
+  /** Whether it is about the whole curve, and so is not offered where one place of it was clicked. */
+  readonly isOfWhole?: boolean;
   /** Its place among those of one question. */
   readonly rank: number;
   readonly title: string;
@@ -34,7 +36,7 @@ export interface Offer {
 }
 
 /** An entry that the chooser offers whether there is a curve or not: it stands on nothing. */
-export interface FreeOffer extends Omit<Offer, 'add' | 'question'> {
+export interface FreeOffer extends Omit<Offer, 'add' | 'question' | 'isOfWhole'> {
   readonly question: FreeQuestion;
   readonly add: (workbench: Workbench) => void;
 }

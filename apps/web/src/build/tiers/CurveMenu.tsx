@@ -50,6 +50,7 @@ export function CurveMenu({
   const name = primed(curve.name, curve.order);
   const choices = offers
     .flatMap(({ list }) => list)
+    .filter(({ isOfWhole = false }) => !isOfWhole)
     .map(({ title, add }) => ({
       label: title,
       run: () => add(workbench, near.entry, at),

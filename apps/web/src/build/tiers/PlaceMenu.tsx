@@ -22,9 +22,13 @@ export function PlaceMenu({ label, x, y, within, onClose, children }: PlaceMenuP
     const element = box.current;
     const room = element?.offsetParent?.clientHeight;
     if (!element || room === undefined) return;
-    // Where it would stick out below it stands over its place.
-    const isCut = y + gap + element.offsetHeight > room - margin;
-    element.style.top = `${isCut ? Math.max(margin, y - gap - element.offsetHeight) : y + gap}px`;
+    // Over its place where there is more room, and never on it: the click of a tap would fall into the menu.
+    element.style.maxHeight = '';
+    const height = element.offsetHeight;
+    const [below, above] = [room - margin - y - gap, y - gap - margin];
+    const isOver = height > below && above > below;
+    element.style.maxHeight = `${isOver ? above : below}px`;
+    element.style.top = `${isOver ? y - gap - Math.min(height, above) : y + gap}px`;
   });
   useEffect(() => {
     box.current?.querySelector('button')?.focus({ preventScroll: true });
@@ -41,7 +45,7 @@ export function PlaceMenu({ label, x, y, within, onClose, children }: PlaceMenuP
       aria-label={label}
       onKeyDown={(event) => event.key === 'Escape' && onClose()}
       onPointerDown={(event) => event.stopPropagation()}
-      className="card absolute z-20 p-1.5"
+      className="card absolute z-20 overflow-y-auto p-1.5"
       style={{ left: Math.min(Math.max(margin, x + gap), within - width - margin), top: y + gap, width }}
     >
       {children}

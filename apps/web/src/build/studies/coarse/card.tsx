@@ -22,6 +22,7 @@ export const card: StudyCard = {
   offers: [
     {
       question: 'where',
+      isOfWhole: true,
       rank: 8,
       title: 'What joined dots hide',
       words: 'samples coarse plot hidden points sampling artefact',

@@ -14,6 +14,7 @@ export const card: StudyCard = {
   offers: [
     {
       question: 'where',
+      isOfWhole: true,
       rank: 3,
       title: 'Where a condition holds',
       words: 'emphasise part of a curve highlight inequality',

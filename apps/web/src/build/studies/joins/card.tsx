@@ -15,6 +15,7 @@ export const card: StudyCard = {
   offers: [
     {
       question: 'where',
+      isOfWhole: true,
       rank: 5,
       title: 'Joins of the pieces',
       words: 'piecewise continuous differentiable smooth corner jump one-sided',

@@ -16,6 +16,7 @@ export const card: StudyCard = {
   offers: [
     {
       question: 'where',
+      isOfWhole: true,
       rank: 10,
       title: 'Mean value theorem',
       words: 'parallel tangent secant rolle average rate of change',

@@ -15,6 +15,7 @@ export const card: StudyCard = {
   offers: [
     {
       question: 'where',
+      isOfWhole: true,
       rank: 9,
       title: 'The function behind it',
       words: 'antiderivative start values initial value itself from its derivative original',

@@ -17,6 +17,7 @@ export const card: StudyCard = {
   offers: [
     {
       question: 'where',
+      isOfWhole: true,
       rank: 4,
       title: 'Read f from its derivative',
       words: 'reading f prime second derivative graph extrema inflection reasons sentences',

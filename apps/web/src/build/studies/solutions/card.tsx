@@ -17,6 +17,7 @@ export const card: StudyCard = {
   offers: [
     {
       question: 'where',
+      isOfWhole: true,
       rank: 6,
       title: 'Intersections, solutions',
       words: 'solve equation equal level crossing meet f = k f = g',
