@@ -8,6 +8,8 @@ for (const colorScheme of ['light', 'dark'] as const) {
     page,
     server,
   }) => {
+    // The checker looks at every element of every screen; that takes its time beside other tests.
+    test.slow();
     await page.emulateMedia({ colorScheme, reducedMotion: 'reduce' });
     const faults = (within?: string) => faultsOn(page, within);
     await teacher.openNew();

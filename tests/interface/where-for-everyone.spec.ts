@@ -26,6 +26,8 @@ for (const colorScheme of ['light', 'dark'] as const) {
     teacher,
     page,
   }) => {
+    // The checker looks at every element of every screen; that takes its time beside other tests.
+    test.slow();
     await page.emulateMedia({ colorScheme });
     await fillTheGraphs(teacher);
     expect(await faultsOn(page)).toEqual([]);
