@@ -5,7 +5,7 @@ export { exactForm } from './algebra/exactForm.ts';
 export { simplify } from './algebra/simplify.ts';
 export { TooLarge } from './algebra/limits.ts';
 export * as tree from './language/tree.ts';
-export type { Expression } from './language/tree.ts';
+export type { Condition, Expression } from './language/tree.ts';
 export {
   readCondition,
   readDefinition,
@@ -28,6 +28,7 @@ export { evaluatorFor, type Evaluator } from './evaluate/evaluator.ts';
 export { WasmEvaluator } from './evaluate/wasm.ts';
 export { ArrayEvaluator } from './evaluate/arrays.ts';
 export { compare, evaluateAt } from './evaluate/values.ts';
+export { signChange } from './evaluate/signChange.ts';
 export { derivativesAt, taylorCoefficients } from './evaluate/jets.ts';
 export { isContinuousBetween } from './evaluate/continuity.ts';
 export { enclose } from './evaluate/enclosures.ts';

@@ -70,6 +70,12 @@ describe('key points of published worked examples', () => {
   });
 });
 
+test('a hole has the height of its limit, not of the value beside it', () => {
+  const { points } = keyPointsOf('5 if x = 1; 2x otherwise', [0, 3]);
+  const hole = points.find(({ kind }) => kind === 'hole');
+  expect([hole?.x, hole?.y, hole?.exactY]).toEqual([1, 2, null]);
+});
+
 test('heights are exact through pieces, too', () => {
   const { points } = keyPointsOf('sqrt((x^2/4 - 3)^2 + x^2) if x >= 0; 3 + x^2 otherwise', [-1, 6]);
   const told = points.filter(({ kind }) => kind === 'minimum' || kind === 'endpoint');

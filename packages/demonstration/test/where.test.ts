@@ -154,6 +154,16 @@ describe('key points', () => {
     expect(problemOf(withStudy('f(x) = x', study(ends)))).toBe(message);
   });
 
+  test('where the proof fails, only a list that is searched says so', () => {
+    const wild = 'f(x) = floor(5000x) sin x';
+    const ends = { from: '0.1', to: '0.9' };
+    expect(sentenceOf(withStudy(wild, study(ends)))).toMatch(
+      /nothing was missed; what is listed there was found by search\.$/,
+    );
+    const strip = makeEntry('signStrip', { order: 2, on: 'f', ...ends });
+    expect(sentenceOf(withStudy(wild, strip))).toMatch(/nothing was missed\.$/);
+  });
+
   test('where there is no function that is said', () => {
     expect(problemOf(withStudy('f(x) = ln x', study({ from: '-3', to: '-1' })))).toBe(
       'For x from −3 to −1, f has no value anywhere.',
@@ -230,6 +240,11 @@ describe('solutions', () => {
     const both = withStudy('f(x) = x^2', study('g(x)'), { g: given(2, 'g(x) = x + 1') });
     expect(ofKind(marksOf(sceneOf(both)), 'track')).toHaveLength(0);
     expect(linesOf(both)).toHaveLength(3);
+  });
+
+  test('wait for a number that their other side lacks', () => {
+    const document = withStudy('f(x) = x^2', study('g(x)'), { g: given(2, 'g(x) = k x') });
+    expect(outcomeOf(document, 'study')?.ok).toBe(false);
   });
 
   test('equality on a whole stretch is said', () => {

@@ -38,7 +38,7 @@ export type Question =
   | (Asked & { readonly ask: 'solve'; readonly order: number; readonly equals: Expression })
   /** Where a condition holds; the body is 1 under that condition and nothing else. */
   | (Asked & { readonly ask: 'holds' })
-  /** What a function does at its joins, and for which values of a constant that `mending` leaves free they would meet. */
+  /** What a function does at its joins, and for which values of the constant that `mend` leaves free they would meet. */
   | (Asked & {
       readonly ask: 'joins';
       readonly mend: { readonly constant: string; readonly body: Expression } | null;
@@ -173,9 +173,12 @@ function toldKeyPoints({ body, variable, interval, order }: QuestionOf<'keyPoint
   };
 }
 
-/** The exact height of a curve at a place that is known exactly; null where algebra does not reach. */
-function exactHeight(body: Expression, variable: string, { exact, y }: ToldHeight): Expression | null {
-  if (!exact || y === null) return null;
+/**
+ * The exact height of a curve at a place that is known exactly; null where algebra does not reach, and at a hole, which
+ * has the height of its limit and not of the formula.
+ */
+function exactHeight(body: Expression, variable: string, { kind, exact, y }: KeyPoint): Expression | null {
+  if (!exact || y === null || kind === 'hole') return null;
   const x: Rational | null = exactValue(exact, new Map());
   const value = x && exactValue(body, new Map([[variable, x]]));
   if (value) return exactForm(tree.name('y'), new Map([['y', value]]));
@@ -203,7 +206,6 @@ function withoutPieces(body: Expression, variable: string, x: Rational | null): 
   const formula = chosen(body);
   return isTold ? formula : null;
 }
-type ToldHeight = Pick<KeyPoint, 'exact' | 'y'>;
 
 const toldSolutions = ({ solutions, everywhere, complete, undecided }: Solutions): ToldSolutions => ({
   solutions: solutions.map(located),

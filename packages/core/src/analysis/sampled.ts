@@ -1,15 +1,16 @@
 import { compile, type Program } from '../evaluate/program.ts';
 import { derivativesAt } from '../evaluate/jets.ts';
+import { signChange } from '../evaluate/signChange.ts';
 import type { Expression } from '../language/tree.ts';
 import type { Box } from './isolate.ts';
 import type { KeyPoint, KeyPointKind } from './keyPoints.ts';
 
-/** Looks over all undecided parts together, and points that are told of each part. */
+/** Looks over all undecided parts together, and points of one kind that are told of each part. */
 const looksInAll = 2000;
-const mostInPart = 12;
-const halvings = 60;
-/** The derivative whose change of sign shows a kind. */
-const shownBy = ['zero', 'extremum', 'inflection'] as const;
+const mostOfKind = 12;
+/** A change of sign of f shows a zero, of f′ an extremum, of f″ an inflection. */
+const showing = [0, 1, 2] as const;
+type Showing = (typeof showing)[number];
 
 /**
  * Zeros, extrema and inflections in the parts of an interval in which nothing could be proved, by changes of sign
@@ -25,40 +26,41 @@ export function sampledKeyPoints(
   if (parts.length === 0) return [];
   const program = compile(body, variable);
   const looks = Math.max(8, Math.floor(looksInAll / parts.length));
-  return parts.flatMap(({ low, high }) =>
-    shownBy.flatMap((_, k) => changes(program, order, k, low, high, looks)).slice(0, mostInPart),
-  );
+  return parts.flatMap((part) => showing.flatMap((by) => changes(program, order, by, part, looks)));
 }
 
 function changes(
   program: Program,
   order: number,
-  k: number,
-  low: number,
-  high: number,
+  by: Showing,
+  { low, high }: Box,
   looks: number,
 ): KeyPoint[] {
-  const height = (x: number): number => derivativesAt(program, x, order + k)[order + k] ?? NaN;
+  const height = (x: number): number => derivativesAt(program, x, order + by)[order + by] ?? NaN;
   const found: KeyPoint[] = [];
+  /** The last look with a sign: one that meets a zero itself has none. */
   let before = { x: low, y: height(low) };
-  for (let i = 1; i <= looks && found.length < mostInPart; i++) {
+  for (let i = 1; i <= looks && found.length < mostOfKind; i++) {
     const x = low + ((high - low) * i) / looks;
     const now = { x, y: height(x) };
+    if (now.y === 0) continue;
     if (before.y * now.y < 0) {
-      const at = halved(height, before.x, x);
+      const at = signChange(height, before.x, x);
       // Through a pole a sign changes, too.
-      if (Math.abs(height(at)) <= Math.max(Math.abs(before.y), Math.abs(now.y))) {
-        const y = derivativesAt(program, at, order)[order] ?? NaN;
-        if (Number.isFinite(y)) found.push(searched(kindOf(k, now.y), at, k === 0 ? 0 : y));
-      }
+      const isPole = Math.abs(height(at)) > Math.max(Math.abs(before.y), Math.abs(now.y));
+      const y = by === 0 ? 0 : (derivativesAt(program, at, order)[order] ?? NaN);
+      if (!isPole && Number.isFinite(y)) found.push(searched(kindOf(by, now.y), at, y));
     }
     before = now;
   }
   return found;
 }
 
-const kindOf = (k: number, after: number): KeyPointKind =>
-  k === 0 ? 'zero' : k === 2 ? 'inflection' : after < 0 ? 'maximum' : 'minimum';
+function kindOf(by: Showing, after: number): KeyPointKind {
+  if (by === 0) return 'zero';
+  if (by === 2) return 'inflection';
+  return after < 0 ? 'maximum' : 'minimum';
+}
 
 const searched = (kind: KeyPointKind, x: number, y: number): KeyPoint => ({
   kind,
@@ -68,14 +70,3 @@ const searched = (kind: KeyPointKind, x: number, y: number): KeyPoint => ({
   proved: false,
   ...(kind === 'maximum' || kind === 'minimum' ? { absolute: null } : {}),
 });
-
-function halved(height: (x: number) => number, a: number, b: number): number {
-  let [low, high] = [a, b];
-  const sign = Math.sign(height(low));
-  for (let i = 0; i < halvings; i++) {
-    const middle = (low + high) / 2;
-    if (Math.sign(height(middle)) === sign) low = middle;
-    else high = middle;
-  }
-  return (low + high) / 2;
-}

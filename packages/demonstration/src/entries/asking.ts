@@ -1,17 +1,20 @@
 import {
   closedFormula,
   indicator,
+  knownNumber,
   readCondition,
   readExpression,
   TooLarge,
   tree,
   type AnswerTo,
+  type Condition,
   type Expression,
   type QuestionKind,
   type QuestionOf,
   type Reading,
   type Scope,
 } from '@yperkine/core';
+import { format, type RoundingRule } from '../numbers/format.ts';
 import { common, idSchema, typedSchema, type Id } from '../schema/fields.ts';
 import type { Directory } from '../resolve/directory.ts';
 import type { CurveResult } from './curve.ts';
@@ -151,6 +154,32 @@ export function studied<R>(
   });
 }
 
+/** More parts than this are not named one by one. */
+const mostParts = 3;
+
+interface Sure {
+  readonly complete: boolean;
+  readonly undecided: readonly { readonly low: number; readonly high: number }[];
+}
+
+/**
+ * Whether an answer is proved to be all; where it is not, the parts in which the proof failed.
+ * @param instead what is to be said of those parts
+ */
+export function certaintySentence({ complete, undecided }: Sure, rule: RoundingRule, instead = ''): string {
+  if (complete) return 'it is proved that there are no others.';
+  if (undecided.length === 0) {
+    return 'some of these rest on limits that were worked out with many digits, which is no proof.';
+  }
+  const text = (value: number): string => format(knownNumber(value), rule).text;
+  const parts = undecided.slice(0, mostParts).map(({ low, high }) => {
+    const [from, to] = [text(low), text(high)];
+    return from === to ? `near ${from}` : `between ${from} and ${to}`;
+  });
+  const where = [...parts, ...(undecided.length > mostParts ? ['in further parts'] : [])].join(', ');
+  return `${where} it could not be proved that nothing was missed${instead}.`;
+}
+
 /** The word beside a heading for a list of which it is proved whether it is all. */
 export const completeness = (isComplete: boolean, otherwise = 'not complete') => ({
   text: isComplete ? 'complete (proved)' : otherwise,
@@ -188,17 +217,19 @@ export const withVariable = (scope: Scope, variable: string): Scope => ({
 });
 
 /** A typed formula in the variable of a curve. */
-export const readInVariable = (text: string, variable: string, directory: Directory): Reading<Expression> =>
+const readInVariable = (text: string, variable: string, directory: Directory): Reading<Expression> =>
   remembered(directory, `formula in ${variable}`, text, () =>
     readExpression(text, withVariable(directory.scope, variable)),
   );
 
 /** A typed condition on the variable of a curve, as the formula that is 1 where it holds. */
 const readConditionIn = (text: string, variable: string, directory: Directory): Reading<Expression> =>
-  remembered(directory, `condition on ${variable}`, text, () => {
-    const reading = readCondition(text, withVariable(directory.scope, variable));
-    return reading.ok ? { ok: true, value: indicator(reading.value) } : reading;
-  });
+  remembered(directory, `condition on ${variable}`, text, () =>
+    conditionAsFormula(readCondition(text, withVariable(directory.scope, variable))),
+  );
+
+const conditionAsFormula = (reading: Reading<Condition>): Reading<Expression> =>
+  reading.ok ? { ok: true, value: indicator(reading.value) } : reading;
 
 /** Ids that a formula or condition in a curve's variable mentions, whatever the variable is called. */
 export function idsInVariableText(
@@ -215,9 +246,6 @@ export function idsInVariableText(
     return reading.ok ? idsMentioned(reading.value, directory) : [];
   });
 }
-
-const conditionAsFormula = (reading: ReturnType<typeof readCondition>): Reading<Expression> =>
-  reading.ok ? { ok: true, value: indicator(reading.value) } : reading;
 
 /** A typed formula (or condition) in a curve's variable, with functions and parameters put in. */
 export function closedInVariable(
@@ -239,5 +267,7 @@ export function closedInVariable(
     if (number) values.set(name, number.value);
   }
   if (![...values.values()].every(Number.isFinite)) return waiting(unknownNumber);
-  return worked({ typed: reading.value, closed: closedFormula(reading.value, values, functions) });
+  const closed = closedFormula(reading.value, values, functions);
+  const isClosed = [...tree.mentioned(closed).names].every((name) => name === variable);
+  return isClosed ? worked({ typed: reading.value, closed }) : waiting(unknownNumber);
 }

@@ -32,8 +32,28 @@ function compiledSlope(
 /** How far outside its frame a curve is still drawn, as a share of the frame's height. */
 const overhang = 2;
 
+const drawn = new WeakMap<CurveResult, { readonly tier: TierView; readonly runs: readonly Float64Array[] }>();
+
+/** The runs of a curve in pixels; sampled once for a view, whether it is drawn whole or a study draws a part of it. */
+function runsOf(curve: CurveResult, tier: TierView): readonly Float64Array[] {
+  const known = drawn.get(curve);
+  if (known?.tier === tier) return known.runs;
+  const runs = sampledRuns(curve, tier);
+  drawn.set(curve, { tier, runs });
+  return runs;
+}
+
 /** A function's curve over the window of a tier. */
-export function curveMark(entry: Id, curve: CurveResult, tier: TierView): MarkOf<'curve'> {
+export const curveMark = (entry: Id, curve: CurveResult, tier: TierView): MarkOf<'curve'> => ({
+  kind: 'curve',
+  entry,
+  runs: runsOf(curve, tier),
+  tone: toneOf(curve.order, curve.family),
+  dash: dashOf(curve.order),
+  weight: 2.5,
+});
+
+function sampledRuns(curve: CurveResult, tier: TierView): Float64Array[] {
   const { x, y, frame, density } = tier;
   const grid = {
     xFrom: x.from,
@@ -52,17 +72,9 @@ export function curveMark(entry: Id, curve: CurveResult, tier: TierView): MarkOf
   );
   const highest = frame.top - frame.height * overhang;
   const lowest = frame.top + frame.height * (1 + overhang);
-  const inPixels = runs.map((run) =>
+  return runs.map((run) =>
     run.map((value, i) =>
       i % 2 === 0 ? tier.toX(value) : Math.min(lowest, Math.max(highest, tier.toY(value))),
     ),
   );
-  return {
-    kind: 'curve',
-    entry,
-    runs: inPixels,
-    tone: toneOf(curve.order, curve.family),
-    dash: dashOf(curve.order),
-    weight: 2.5,
-  };
 }

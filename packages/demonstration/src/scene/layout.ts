@@ -56,10 +56,10 @@ interface Room {
 }
 const noRoom: Room = { left: 0, right: 0, title: 0, xNumbers: 0, xTitle: 0 };
 
-/** What titles and numbers of the chosen sizes take up. */
 /** What a fraction is taller than a decimal. */
 const fractionGrowth = 12;
 
+/** What titles and numbers of the chosen sizes take up. */
 function roomFor({ titles, tickNumbers, numbers, piScale }: Looks, hasXTitle: boolean): Room {
   const titleGrowth = Math.max(0, titlePixels[titles.size] - titlePixels.medium);
   const tickGrowth = Math.max(0, tickPixels[tickNumbers.size] - tickPixels.medium);

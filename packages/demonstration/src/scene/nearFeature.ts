@@ -1,4 +1,4 @@
-import { derivativesAt, evaluateAt } from '@yperkine/core';
+import { derivativesAt, evaluateAt, signChange } from '@yperkine/core';
 import { curveOf, type Resolution } from '../resolve/resolve.ts';
 import type { Id } from '../schema/document.ts';
 import type { CurveResult } from '../entries/curve.ts';
@@ -19,7 +19,6 @@ export interface NearFeature {
 /** Pixels to either side that are looked at, and places looked at in them. */
 const reach = 16;
 const looks = 32;
-const halvings = 50;
 /** Decimal places of a round number, for a reach of one. */
 const roundPlaces = 9;
 
@@ -78,23 +77,16 @@ function changesOf(height: Height, view: TierView, x: number): { at: number; ris
     const [left, right] = [height(a), height(b)];
     if (right === 0) return [{ at: b, rises: left < 0 }];
     if (!(left * right < 0)) return [];
-    const at = halved(height, a, b, half);
+    const at = rounded(height, signChange(height, a, b), half);
     const isPole = Math.abs(height(at)) > Math.abs(left) + Math.abs(right);
     return isPole ? [] : [{ at, rises: right > 0 }];
   });
 }
 
-function halved(height: Height, a: number, b: number, half: number): number {
-  let [low, high] = [a, b];
-  const sign = Math.sign(height(low));
-  for (let i = 0; i < halvings; i++) {
-    const middle = (low + high) / 2;
-    if (Math.sign(height(middle)) === sign) low = middle;
-    else high = middle;
-  }
-  const middle = (low + high) / 2;
-  // A round number, for what is seen, is the place itself where the sign changes at it.
+/** A round number, for what is seen, is the place itself where the sign changes at it. */
+function rounded(height: Height, at: number, half: number): number {
   const places = Math.min(15, Math.max(0, Math.ceil(roundPlaces - Math.log10(half))));
-  const round = Number(middle.toFixed(places));
-  return Math.abs(height(round)) <= Math.abs(height(middle)) ? round : middle;
+  // Adding 0 makes −0 the 0 that it is.
+  const round = Number(at.toFixed(places)) + 0;
+  return Math.abs(height(round)) <= Math.abs(height(at)) ? round : at;
 }

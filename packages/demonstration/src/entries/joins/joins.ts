@@ -116,7 +116,10 @@ function mendingLine({ place, mending }: ToldJoin, constant: string, rule: Round
   if (!mending)
     return [[words(`No value of ${constant} can be worked out that would mend the join at ${at}.`)]];
   const values = mending.values.map((value) => shortPlace(value, rule));
-  if (values.length === 0) return [[words(`No value of ${constant} makes it continuous at ${at}.`)]];
+  if (values.length === 0)
+    return [
+      [words(`No value of ${constant} from −1000 to 1000 was found that makes it continuous at ${at}.`)],
+    ];
   const smooth = mending.slopes
     .filter((slope) => mending.values.some((value) => Math.abs(value.value - slope.value) < 1e-12))
     .map((slope) => shortPlace(slope, rule));

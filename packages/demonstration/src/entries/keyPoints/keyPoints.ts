@@ -10,6 +10,7 @@ import type { PointShape } from '../../schema/look.ts';
 import { unitText, type Unit } from '../../units/unit.ts';
 import {
   asWritten,
+  certaintySentence,
   completeness,
   intervalStudy,
   onInterval,
@@ -66,7 +67,7 @@ export const keyPointsKind: EntryKind<KeyPointsEntry, KeyPointsResult> = {
           interval,
           points,
           lines: shown.length === 0 ? [[words('Nothing of the kinds that are chosen.')]] : [],
-          sentence: `${where}: ${certaintySentence(answer, context.rule)}`,
+          sentence: `${where}: ${certaintySentence(answer, context.rule, searchedThere)}`,
           certainty: completeness(answer.complete, 'found by search'),
           ...(shown.length > 0 ? { table: tableOf(shown, points, curve, context.rule, context.xUnit) } : {}),
         });
@@ -119,28 +120,7 @@ function isNowhere(curve: CurveResult, { from, to }: TypedInterval): boolean {
   );
 }
 
-/** More parts than this are not named one by one. */
-const mostParts = 3;
-
-interface Sure {
-  readonly complete: boolean;
-  readonly undecided: readonly { readonly low: number; readonly high: number }[];
-}
-
-/** Whether a list is proved to be complete; where it is not, the parts in which the proof failed. */
-export function certaintySentence({ complete, undecided }: Sure, rule: RoundingRule): string {
-  if (complete) return 'it is proved that there are no others.';
-  if (undecided.length === 0) {
-    return 'some of these rest on limits that were worked out with many digits, which is no proof.';
-  }
-  const text = (value: number): string => format(knownNumber(value), rule).text;
-  const parts = undecided.slice(0, mostParts).map(({ low, high }) => {
-    const [from, to] = [text(low), text(high)];
-    return from === to ? `near ${from}` : `between ${from} and ${to}`;
-  });
-  const where = [...parts, ...(undecided.length > mostParts ? ['in further parts'] : [])].join(', ');
-  return `${where} it could not be proved that nothing was missed; what is listed there was found by search.`;
-}
+const searchedThere = '; what is listed there was found by search';
 
 /** Rows that a table is read with. */
 const mostRows = 200;

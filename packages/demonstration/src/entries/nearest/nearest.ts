@@ -200,7 +200,7 @@ function linesOf(
     ? `${f}^2`
     : `\\left(${f} ${rational.isNegative(free.y) ? '+' : '-'} ${printLatex(numberFormula(Math.abs(rational.toNumber(free.y))))}\\right)^2`;
   const setUp = latex(`D(${x}) = \\sqrt{${across} + ${up}}`);
-  const simplified = simplifiedDistance(body, curve.variable, p, q);
+  const simplified = simplifiedLatex(body, curve.variable, p, q);
   const places = nearest.map(({ x: where, exactX, distance, exactDistance }): Line => [
     latex(x),
     ...textOf(exactly(where, exactX), exactX, rule),
@@ -222,6 +222,18 @@ function linesOf(
     ...(simplified === null ? [] : [[latex(`D(${x}) = ${simplified}`)]]),
     ...places,
   ];
+}
+
+const simplifiedOf = new WeakMap<Expression, { readonly at: string; readonly latex: string | null }>();
+
+/** The simplified distance as LaTeX, made again only when the function or the point changed, not as the segment moves. */
+function simplifiedLatex(body: Expression, variable: string, p: Expression, q: Expression): string | null {
+  const at = JSON.stringify([p, q]);
+  const known = simplifiedOf.get(body);
+  if (known?.at === at) return known.latex;
+  const latex = simplifiedDistance(body, variable, p, q);
+  simplifiedOf.set(body, { at, latex });
+  return latex;
 }
 
 /** The distance with the function put in, as a person would tidy it; null where it is in pieces. */

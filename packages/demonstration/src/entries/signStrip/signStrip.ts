@@ -5,9 +5,16 @@ import { latex, live, words, type Line } from '../../numbers/line.ts';
 import type { StripPart } from '../../scene/mark.ts';
 import { toneOf } from '../../scene/tone.ts';
 import { idSchema } from '../../schema/fields.ts';
-import { completeness, intervalStudy, onInterval, overTyped, studied, withAnswer } from '../asking.ts';
+import {
+  certaintySentence,
+  completeness,
+  intervalStudy,
+  onInterval,
+  overTyped,
+  studied,
+  withAnswer,
+} from '../asking.ts';
 import { primed, type CurveResult } from '../curve.ts';
-import { certaintySentence } from '../keyPoints/keyPoints.ts';
 import type { EntryKind } from '../kind.ts';
 import { worked } from '../outcome.ts';
 import { shortPlace, type ProvedPlace } from '../provedPlaces.ts';
@@ -92,11 +99,11 @@ function meaningOf({ from, to, sign }: Stretch, curve: CurveResult, degree: numb
   const order = curve.order + degree;
   const shower = primed(curve.name, order);
   const where = `for ${curve.variable} from ${shortPlace(from, rule)} to ${shortPlace(to, rule)}`;
+  // At most two orders lie between what is said and what shows it: f‴ speaks of f′, which bends.
   const about = Math.min(order, 2);
   const subject = primed(curve.name, order - about);
   const verb = verbs[about]?.[sign + 1] ?? '';
   const word = sayings[Math.min(order, 3)]?.[sign + 1] ?? '';
-  // A third derivative speaks of f′, which bends.
   const sentence = `${subject} ${verb} ${where}, because ${shower} is ${signWords[sign + 1] ?? ''} there.`;
   return { word, sentence };
 }

@@ -19,6 +19,7 @@ import { dashes, toneOf } from '../../scene/tone.ts';
 import type { TierView } from '../../scene/view.ts';
 import { typedSchema } from '../../schema/fields.ts';
 import {
+  certaintySentence,
   asWritten,
   closedInVariable,
   completeness,
@@ -31,7 +32,6 @@ import {
   type TypedInterval,
 } from '../asking.ts';
 import { primed, type CurveResult } from '../curve.ts';
-import { certaintySentence } from '../keyPoints/keyPoints.ts';
 import type { EntryKind } from '../kind.ts';
 import { worked } from '../outcome.ts';
 import { countedPlaces, placeParts, placeResults, shortPlace } from '../provedPlaces.ts';
@@ -189,5 +189,5 @@ function sentenceOf(
   const places = countedPlaces(found.solutions.length);
   return found.complete
     ? `${where} this holds ${places}, and it is proved that there is no other.`
-    : `${where} this holds ${places} that could be proved; ${certaintySentence({ ...found }, rule).replace('; what is listed there was found by search', '')}`;
+    : `${where} this holds ${places} that could be proved; ${certaintySentence(found, rule)}`;
 }

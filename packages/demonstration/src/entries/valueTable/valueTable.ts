@@ -11,7 +11,6 @@ import {
   type KnownNumber,
   type Program,
   type Rational,
-  type Scope,
 } from '@yperkine/core';
 import { z } from 'zod';
 import { format, formatSetting } from '../../numbers/format.ts';
@@ -23,6 +22,7 @@ import { primed, type CurveResult } from '../curve.ts';
 import { inferredUnit } from '../../units/inferred.ts';
 import { bare, unitText, type Unit } from '../../units/unit.ts';
 import { functionsMentioned, parameterValues, unitsOfNames, unreadable } from '../formula.ts';
+import { withVariable } from '../asking.ts';
 import type { EntryKind, WorkContext } from '../kind.ts';
 import { failed, waiting, worked, type Outcome } from '../outcome.ts';
 import type { StudyResult } from '../study.ts';
@@ -213,8 +213,3 @@ const headingIn = (heading: string, unit: Unit): string =>
 
 const asHeading = (text: string): string =>
   text.replaceAll("'''", '‴').replaceAll("''", '″').replaceAll("'", '′').replaceAll('-', '−');
-
-const withVariable = (scope: Scope, variable: string): Scope => ({
-  ...scope,
-  names: new Set([...scope.names, variable]),
-});
