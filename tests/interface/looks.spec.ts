@@ -107,6 +107,8 @@ test('pointing at a mark or focusing an entry makes both stand out', async ({ pa
   await expect(card).toHaveClass(/before:bg-here/);
   await page.getByRole('textbox', { name: 'Title' }).focus();
   await expect(card).not.toHaveClass(/before:bg-here/);
+  // The page changes at once, the canvas in the next frame.
+  await page.evaluate(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))));
   const plain = await picture(page);
   await teacher.entry('Given').getByRole('button', { name: /^More/ }).focus();
   await expect(teacher.entry('Given')).toHaveClass(/before:bg-here/);

@@ -117,6 +117,7 @@ test.describe('on a phone, by touch', () => {
     await touch.drag(middle, { x: middle.x, y: middle.y + 60 });
     await expect.poll(async () => (await boxOf(note)).y).toBeGreaterThan(before.y + 30);
 
+    await teacher.untilSaved();
     await page.getByRole('switch', { name: 'Question 1' }).tap();
     await expect(page.getByRole('switch', { name: 'Question 1' })).toBeChecked();
     await page.getByRole('button', { name: 'Restore the start' }).tap();
