@@ -1,5 +1,12 @@
 import { latexName, rational } from '@yperkine/core';
-import { unitText, withUnit, type EntryOf, type Id, type ParameterResult } from '@yperkine/demonstration';
+import {
+  parameterOf,
+  unitText,
+  withUnit,
+  type EntryOf,
+  type Id,
+  type ParameterResult,
+} from '@yperkine/demonstration';
 import clsx from 'clsx';
 import { EyeOff, Lock, Pause, Play } from 'lucide-react';
 import { useLayoutEffect, useRef, type ComponentProps, type CSSProperties } from 'react';
@@ -130,6 +137,7 @@ function LaneSlider({ id, entry, isLocked }: LaneSliderProps) {
         max={to}
         step={Number(entry.step)}
         shown={value.value}
+        present={() => parameterOf(workbench.current(), id)?.value.value}
         style={{ '--share': share } as CSSProperties}
         onChange={(event) => workbench.show(id, decimal(event.target.value))}
         onPointerUp={settle}
@@ -141,16 +149,24 @@ function LaneSlider({ id, entry, isLocked }: LaneSliderProps) {
   );
 }
 
+interface SliderProps extends ComponentProps<'input'> {
+  /** The value of the last frame. */
+  readonly shown: number;
+  /** The value at this moment, which no frame may have shown yet. */
+  readonly present: () => number | undefined;
+}
+
 /**
- * A range input that follows the value of the last frame without being held to it: a second key within one frame goes
- * on from the first.
+ * A range input that follows the frames. A key goes on from the present value, so that neither a second key within one
+ * frame nor a value that was typed just before is lost.
  */
-function Slider({ shown, ...rest }: ComponentProps<'input'> & { readonly shown: number }) {
+function Slider({ shown, present, ...rest }: SliderProps) {
   const input = useRef<HTMLInputElement>(null);
-  useLayoutEffect(() => {
-    if (input.current) input.current.value = String(shown);
-  }, [shown, rest.min, rest.max, rest.step]);
-  return <input type="range" ref={input} defaultValue={shown} {...rest} />;
+  const write = (value: number | undefined) => {
+    if (input.current && value !== undefined) input.current.value = String(value);
+  };
+  useLayoutEffect(() => write(shown), [shown, rest.min, rest.max, rest.step]);
+  return <input type="range" ref={input} defaultValue={shown} {...rest} onKeyDown={() => write(present())} />;
 }
 
 const isWhole = (text: string): boolean => Number.isInteger(Number(text));
