@@ -14,6 +14,8 @@ runMain(async () => {
   say('');
   await run('node', ['--import', 'tsx', 'bench/analysis.ts']);
   say('');
+  await run('node', ['--import', 'tsx', 'bench/area.ts']);
+  say('');
   await build();
   const postgres = await startPostgres('bench-postgres', { durable: false });
   try {

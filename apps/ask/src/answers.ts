@@ -6,10 +6,12 @@ import {
   derivativesAt,
   evaluateAt,
   evenPartition,
+  integral,
   keyPoints,
   knownNumber,
   limitOfProgram,
   lineFormula,
+  partOf,
   printLatex,
   printText,
   rational,
@@ -105,20 +107,55 @@ function answer(question: Question): unknown {
       return limitRow(limitOfProgram(compile(closed(question), variable), question.at, question.side));
     case 'sum':
       return sum(question);
+    case 'integral':
+      return definiteIntegral(question);
     case 'read':
       return read(question);
   }
 }
 
+/** The ends of an interval from left to right, and the sign that turning it round gives an integral. */
+function ordered([a, b]: readonly [number, number]): { on: [number, number]; sign: 1 | -1 } {
+  return a <= b ? { on: [a, b], sign: 1 } : { on: [b, a], sign: -1 };
+}
+
+/** The same rule seen from the other end. */
+function mirrored(rule: QuestionAbout<'sum'>['rule']): QuestionAbout<'sum'>['rule'] {
+  if (rule === 'left') return 'right';
+  if (rule === 'right') return 'left';
+  return typeof rule === 'object' ? { fraction: 1 - rule.fraction } : rule;
+}
+
 function sum(question: QuestionAbout<'sum'>): unknown {
-  const { on, n, rule } = question;
+  const { n, rule } = question;
   if (rule === 'simpson' && n % 2 !== 0)
     throw new Unanswerable('Parabolas take the parts in pairs: n has to be even.');
-  const { total, parts } = riemannSum(closed(question), variable, evenPartition(...on, n), rule);
+  const { on, sign } = ordered(question.on);
+  const turnedRule = sign > 0 ? rule : mirrored(rule);
+  const found = riemannSum(closed(question), variable, evenPartition(...on, n), turnedRule);
+  const parts = Array.from(found.xs, (_, i) => {
+    const { x, height, area } = partOf(found, sign > 0 ? i : found.xs.length - 1 - i);
+    return { x, height: plain(height), area: plain(sign * area) };
+  });
+  return { total: plain(sign * found.total), dx: (question.on[1] - question.on[0]) / n, parts };
+}
+
+function definiteIntegral(question: QuestionAbout<'integral'>): unknown {
+  const { value, exact, bound, certainty, diverges, undefinedOn } = integral(
+    closed(question),
+    variable,
+    question.on,
+    { isTotal: question.total, isProved: question.proved },
+  );
   return {
-    total: plain(total),
-    dx: (on[1] - on[0]) / n,
-    parts: parts.map(({ x, height, area }) => ({ x, height: plain(height), area: plain(area) })),
+    value: plain(value),
+    exact: textOf(exact),
+    bound: plain(bound),
+    certainty: Number.isNaN(value) ? null : certainty,
+    diverges,
+    ...(undefinedOn.length > 0
+      ? { undefinedOn: undefinedOn.map(({ low, high }) => [plain(low), plain(high)]) }
+      : {}),
   };
 }
 

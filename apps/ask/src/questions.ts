@@ -5,6 +5,8 @@ const place = z.union([z.number(), z.enum(['Infinity', '-Infinity'])]).transform
 const interval = z
   .tuple([z.number(), z.number()])
   .refine(([a, b]) => a < b, 'the interval "on" goes from a smaller to a larger number');
+/** Bounds in either direction. */
+const bounds = z.tuple([z.number(), z.number()]).refine(([a, b]) => a !== b, 'the two bounds "on" differ');
 const order = z.int().min(0).max(10).default(0);
 const shared = {
   f: z.string(),
@@ -45,12 +47,21 @@ export const questionSchema = z.discriminatedUnion('ask', [
   }),
   z.object({
     ask: z.literal('sum'),
-    on: interval,
+    on: bounds,
     n: z.int().min(1).max(100_000),
     rule: z.union([
       z.enum(['left', 'right', 'midpoint', 'trapezoid', 'simpson', 'lower', 'upper']),
       z.strictObject({ fraction: z.number().min(0).max(1) }),
     ]),
+    ...shared,
+  }),
+  z.object({
+    ask: z.literal('integral'),
+    on: z.tuple([place, place]),
+    /** The area between curve and axis, without signs. */
+    total: z.boolean().default(false),
+    /** Whether an estimate is to be enclosed by interval arithmetic. */
+    proved: z.boolean().default(false),
     ...shared,
   }),
   z.object({ ask: z.literal('read'), text: z.string(), parameters: shared.parameters }),

@@ -56,6 +56,50 @@ describe('questions in bulk', () => {
     });
   });
 
+  test('sum from right to left changes its sign', () => {
+    expect(ask({ ask: 'sum', f: 'x^2', on: [2, 0], n: 2, rule: 'left' })).toEqual({
+      total: -5,
+      dx: -1,
+      parts: [
+        { x: 2, height: 4, area: -4 },
+        { x: 1, height: 1, area: -1 },
+      ],
+    });
+  });
+
+  test('integral', () => {
+    expect(ask({ ask: 'integral', f: 'x^2', on: [0, 4] })).toMatchObject({
+      value: 64 / 3,
+      exact: '64/3',
+      certainty: 'exact',
+      diverges: false,
+    });
+    expect(ask({ ask: 'integral', f: 'x^2', on: [4, 0] })).toMatchObject({ exact: '-64/3' });
+    expect(ask({ ask: 'integral', f: 'sin x', on: [0, 2 * Math.PI], total: true })).toMatchObject({
+      value: 4,
+      exact: '4',
+    });
+    expect(ask({ ask: 'integral', f: '1/x^2', on: [1, 'Infinity'] })).toMatchObject({ value: 1, exact: '1' });
+    expect(ask({ ask: 'integral', f: '1/x', on: [0, 1] })).toEqual({
+      value: null,
+      exact: null,
+      bound: null,
+      certainty: null,
+      diverges: true,
+    });
+    expect(ask({ ask: 'integral', f: 'sqrt(x-1)', on: [0, 2] })).toMatchObject({
+      value: null,
+      diverges: false,
+      undefinedOn: [[0, 1]],
+    });
+    expect(ask({ ask: 'integral', f: 'a x', on: [0, 1], parameters: { a: 3 } })).toMatchObject({
+      exact: '3/2',
+    });
+    const proved = ask({ ask: 'integral', f: 'e^(x^2)', on: [0, 1], proved: true });
+    expect(proved).toMatchObject({ certainty: 'proved', exact: null });
+    expect((proved as { bound: number }).bound).toBeLessThan(1e-9);
+  });
+
   test('keyPoints', () => {
     expect(ask({ ask: 'keyPoints', f: 'x^2-1', on: [-2, 2] })).toEqual({
       complete: true,

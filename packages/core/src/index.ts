@@ -48,7 +48,22 @@ export {
 export { lineFormula, writtenNumber } from './slope/equation.ts';
 export { quotientTable, secant, type QuotientKind, type QuotientRow, type Secant } from './slope/quotient.ts';
 export { meanValuePoints } from './slope/meanValue.ts';
-export { evenPartition, riemannSum, type RiemannSum, type SumPart, type SumRule } from './area/sums.ts';
+export { evenPartition, samplePoints, type PointRule, type SumRule } from './area/rules.ts';
+export {
+  extremeSum,
+  partOf,
+  riemannSum,
+  sumOver,
+  type RiemannSum,
+  type SumPart,
+  type Values,
+} from './area/sums.ts';
+export { extremeHeights, type ExtremeHeights } from './area/extremes.ts';
+export { integral, type DefiniteIntegral } from './area/integral.ts';
+export type { IntegralCertainty, IntegralPart } from './area/parts.ts';
+export { orderOfConvergence, type SumError } from './area/convergenceOrder.ts';
+export { enclosedIntegral } from './area/enclosure.ts';
+export { antiderivative } from './algebra/antiderivative/antiderivative.ts';
 export { keyPoints, type KeyPoint, type KeyPointKind, type KeyPoints } from './analysis/keyPoints.ts';
 export { signs, type Signs } from './analysis/signs.ts';
 export { solve, whereHolds, type Held, type Solutions } from './analysis/solve.ts';

@@ -37,7 +37,7 @@ describe('lower and upper sums', () => {
     const text = '4 - (x - 1)^2';
     expect(sumOf(text, [0, 2], 1, 'upper').total).toBeCloseTo(8, 12);
     expect(sumOf(text, [0, 2], 1, 'lower').total).toBeCloseTo(6, 12);
-    expect(sumOf(text, [0, 2], 1, 'upper').parts[0]?.x).toBe(1);
+    expect(sumOf(text, [0, 2], 1, 'upper').xs[0]).toBe(1);
   });
 
   test('take a narrow bump that samples miss', () => {
@@ -48,8 +48,8 @@ describe('lower and upper sums', () => {
 
   test('take the limits of a jump, each on its own side', () => {
     const text = '1 if x < 1; 3 otherwise';
-    expect(sumOf(text, [0, 2], 2, 'upper').parts.map(({ height }) => height)).toEqual([3, 3]);
-    expect(sumOf(text, [0, 2], 2, 'lower').parts.map(({ height }) => height)).toEqual([1, 3]);
+    expect([...sumOf(text, [0, 2], 2, 'upper').heights]).toEqual([3, 3]);
+    expect([...sumOf(text, [0, 2], 2, 'lower').heights]).toEqual([1, 3]);
   });
 
   test('are infinite beside a pole', () => {
@@ -89,8 +89,8 @@ describe('laws', () => {
         const on = [-2, 3] as const;
         const [lower, upper] = [sumOf(text, on, n, 'lower').total, sumOf(text, on, n, 'upper').total];
         for (const rule of ['left', 'right', 'midpoint', { fraction: 0.3 }] as const) {
-          const { total, parts } = sumOf(text, on, n, rule);
-          expect(parts.reduce((sum, { area }) => sum + area, 0)).toBeCloseTo(total, 9);
+          const { total, areas } = sumOf(text, on, n, rule);
+          expect(areas.reduce((sum, area) => sum + area, 0)).toBeCloseTo(total, 9);
           expect(total).toBeGreaterThanOrEqual(lower - 1e-9);
           expect(total).toBeLessThanOrEqual(upper + 1e-9);
         }

@@ -60,6 +60,7 @@ const atom = (node: ConstantNode | NameNode): Canonical => ({
   key: node.kind === 'constant' ? `#${node.name}` : node.name,
 });
 export const euler = atom({ kind: 'constant', name: 'e' });
+export const nameOf = (variable: string): Canonical => atom({ kind: 'name', name: variable });
 const circleConstant = atom({ kind: 'constant', name: 'pi' });
 export const isNumber = (c: Canonical, value: number): boolean =>
   c.kind === 'number' && rational.isInteger(c.value) && c.value.numerator === BigInt(value);
@@ -208,6 +209,9 @@ function knownValue(name: string, operand: Canonical): Canonical | undefined {
   if (name === 'ln' && operand.kind === 'power' && isEuler(operand.base)) return operand.exponent;
   const turns = multipleOfPi(operand);
   if (turns) return waveAt(name, turns);
+  if (name === 'ln' && operand.kind === 'number') return shortLogarithm(operand.value);
+  const angle = angleOf(name, operand);
+  if (angle) return product([numeric(angle), circleConstant]);
   if (operand.kind === 'number') {
     if (name === 'abs') return numeric(rational.absolute(operand.value));
     if (name === 'sign') return whole(rational.compare(operand.value, rational.zero));
@@ -215,6 +219,39 @@ function knownValue(name: string, operand: Canonical): Canonical | undefined {
   }
   return undefined;
 }
+
+/** ln 1/8 as −3 ln 2: the logarithm of a power of a whole number, or of its reciprocal. */
+function shortLogarithm(value: Rational): Canonical | undefined {
+  const isReciprocal = value.numerator === 1n && value.denominator > 1n;
+  const n = isReciprocal ? value.denominator : value.numerator;
+  if ((!isReciprocal && value.denominator !== 1n) || n < 2n) return undefined;
+  const counts = primeFactors(n, 1);
+  const exponent = counts.reduce((common, [, count]) => divisor(common, count), 0);
+  if (exponent < 2 && !isReciprocal) return undefined;
+  const base = counts.reduce((size, [prime, count]) => size * prime ** BigInt(count / exponent), 1n);
+  const root = numeric(rational.rational(base));
+  const logarithm: Canonical = { kind: 'call', name: 'ln', operands: [root], key: `ln(${root.key})` };
+  return product([whole(isReciprocal ? -exponent : exponent), logarithm]);
+}
+
+const divisor = (a: number, b: number): number => (b === 0 ? a : divisor(b, a % b));
+
+/** Parts of π at which sin, cos and tan have values with square roots only, for positive values. */
+const knownAngles = [1, 2, 3, 4, 6].map((parts) => rational.rational(1, parts)).concat(rational.rational(0));
+
+/** r for an inverse function whose value is r·π: arcsin ½ is π/6. */
+function angleOf(name: string, operand: Canonical): Rational | undefined {
+  const wave = name === 'arcsin' || name === 'arccos' || name === 'arctan' ? name.slice(3) : undefined;
+  if (wave === undefined || partsOfNumber.has(operand.kind) === false) return undefined;
+  const isQuarter = (r: Rational): boolean => rational.compare(r, rational.rational(1, 2)) <= 0;
+  const angles = name === 'arccos' ? knownAngles.concat(obtuseAngles) : knownAngles.filter(isQuarter);
+  return angles.find((r) => waveOf(wave, r)?.key === operand.key);
+}
+
+const obtuseAngles = [rational.rational(2, 3), rational.rational(3, 4), rational.rational(5, 6)];
+const partsOfNumber: ReadonlySet<Canonical['kind']> = new Set(['number', 'power', 'product']);
+const waveOf = (wave: string, turns: Rational): Canonical | undefined =>
+  rational.isZero(turns) ? whole(wave === 'cos' ? 1 : 0) : waveAt(wave, turns);
 
 /** r for an operand r·π with a rational r other than 0. */
 function multipleOfPi(operand: Canonical): Rational | undefined {
@@ -417,7 +454,7 @@ function radical(r: Rational, exponent: Rational): Canonical | undefined {
   return productOf(coefficient, factors.sort(byKey));
 }
 
-function primeFactors(n: bigint, sign: 1 | -1): [bigint, number][] {
+export function primeFactors(n: bigint, sign: 1 | -1): [bigint, number][] {
   const found: [bigint, number][] = [];
   let rest = n;
   for (let p = 2n; p * p <= rest && p < largestPrime; p++) {

@@ -45,7 +45,8 @@ export function derivativeOf(node: Expression, variable: string, order = 1): Exp
   return result;
 }
 
-function derivative(c: Canonical, variable: string): Canonical {
+/** The derivative of a canonical form, as it falls out of the rules. */
+export function derivative(c: Canonical, variable: string): Canonical {
   switch (c.kind) {
     case 'number':
       return whole(0);

@@ -9,6 +9,7 @@ import {
   type Canonical,
 } from './canonical.ts';
 import { mostTerms } from './limits.ts';
+import { factorsOf } from './parts.ts';
 import * as rational from './rational.ts';
 import type { Rational } from './rational.ts';
 
@@ -110,9 +111,6 @@ function note(
   const least = before && rational.compare(before.exponent, exponent) < 0 ? before.exponent : exponent;
   lowest.set(base.key, { base, exponent: least, count: (before?.count ?? 0) + 1 });
 }
-
-const factorsOf = (term: Canonical): readonly Canonical[] =>
-  term.kind === 'product' ? term.factors : term.kind === 'number' ? [] : [term];
 
 /** The greatest rational that leaves whole numbers without a common divisor; negative where all are. */
 function content(numbers: readonly Rational[]): Rational {

@@ -1,3 +1,4 @@
+import * as tree from '../language/tree.ts';
 import { applyOf, callOf, numeric, power, product, sum, type Canonical } from './canonical.ts';
 
 /** What a canonical form is made of, one level down; nothing for numbers, names and what is kept as it is. */
@@ -44,3 +45,20 @@ export function mapped(c: Canonical, change: (part: Canonical) => Canonical): Ca
   if (partsOf(c).length === 0) return c;
   return change(withParts(c, (part) => mapped(part, change)));
 }
+
+/** Whether a form mentions a variable. */
+export function dependsOn(c: Canonical, variable: string): boolean {
+  if (c.kind === 'atom') return c.node.kind === 'name' && c.node.name === variable;
+  if (c.kind === 'opaque') return tree.dependsOn(c.node, variable);
+  return partsOf(c).some((part) => dependsOn(part, variable));
+}
+
+/** A form with each occurrence of a part replaced. */
+export function replaced(form: Canonical, part: Canonical, by: Canonical): Canonical {
+  if (form.key === part.key) return by;
+  return withParts(form, (one) => replaced(one, part, by));
+}
+
+/** The factors of a form, powers among them whole; of a number none. */
+export const factorsOf = (form: Canonical): readonly Canonical[] =>
+  form.kind === 'product' ? form.factors : form.kind === 'number' ? [] : [form];

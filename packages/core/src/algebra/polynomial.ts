@@ -1,4 +1,13 @@
-import { baseAndExponent, numeric, power, product, sum, whole, type Canonical } from './canonical.ts';
+import {
+  baseAndExponent,
+  nameOf,
+  numeric,
+  power,
+  product,
+  sum as sumOf,
+  whole,
+  type Canonical,
+} from './canonical.ts';
 import * as rational from './rational.ts';
 import type { Rational } from './rational.ts';
 
@@ -47,8 +56,8 @@ const leading = (p: Polynomial): Rational => p.at(-1) as Rational;
 
 /** The polynomial as a canonical form in the variable. */
 export function toCanonical(p: Polynomial, variable: string): Canonical {
-  const x: Canonical = { kind: 'atom', node: { kind: 'name', name: variable }, key: variable };
-  return sum(p.map((coefficient, k) => product([numeric(coefficient), power(x, whole(k))])));
+  const x = nameOf(variable);
+  return sumOf(p.map((coefficient, k) => product([numeric(coefficient), power(x, whole(k))])));
 }
 
 export function derivative(p: Polynomial): Polynomial {
@@ -83,8 +92,19 @@ export function divide(a: Polynomial, b: Polynomial): { quotient: Polynomial; re
   return { quotient: trimmed(quotient), remainder: trimmed(rest) };
 }
 
+export function multiply(a: Polynomial, b: Polynomial): Polynomial {
+  const result = Array.from({ length: Math.max(0, a.length + b.length - 1) }, () => rational.zero);
+  a.forEach((p, i) => {
+    b.forEach((q, j) => {
+      result[i + j] = rational.add(result[i + j] as Rational, rational.multiply(p, q));
+    });
+  });
+  return trimmed(result);
+}
+
 /** With leading coefficient 1. */
-const monic = (p: Polynomial): Polynomial => p.map((coefficient) => rational.divide(coefficient, leading(p)));
+export const monic = (p: Polynomial): Polynomial =>
+  p.map((coefficient) => rational.divide(coefficient, leading(p)));
 
 function greatestCommonDivisor(a: Polynomial, b: Polynomial): Polynomial {
   let [x, y] = [a, b];
@@ -111,6 +131,41 @@ export function squareFreeFactors(p: Polynomial): { factor: Polynomial; multipli
   }
   return factors;
 }
+
+/** b² − 4ac of a quadratic. */
+export function discriminant(p: Polynomial): Rational {
+  const [c, b, a] = p as readonly [Rational, Rational, Rational];
+  const four = rational.rational(4);
+  return rational.subtract(rational.multiply(b, b), rational.multiply(four, rational.multiply(a, c)));
+}
+
+/**
+ * The numbers that make a sum of multiples of polynomials equal to another one, by Gaussian elimination; null where
+ * there are none, or where as many polynomials as unknowns do not settle them.
+ */
+export function combination(columns: readonly Polynomial[], right: Polynomial): Rational[] | null {
+  const n = columns.length;
+  const rows = Array.from({ length: n }, (_, k) => [
+    ...columns.map((column) => column[k] ?? rational.zero),
+    right[k] ?? rational.zero,
+  ]);
+  for (let i = 0; i < n; i++) {
+    const pivot = rows.findIndex((row, k) => k >= i && !rational.isZero(row[i] as Rational));
+    if (pivot < 0) return null;
+    [rows[i], rows[pivot]] = [rows[pivot] as Rational[], rows[i] as Rational[]];
+    const lead = rows[i] as Rational[];
+    rows.forEach((row, k) => {
+      if (k === i || rational.isZero(row[i] as Rational)) return;
+      const factor = rational.divide(row[i] as Rational, lead[i] as Rational);
+      rows[k] = row.map((value, j) =>
+        rational.subtract(value, rational.multiply(factor, lead[j] as Rational)),
+      );
+    });
+  }
+  return rows.map((row, i) => rational.divide(row[n] as Rational, row[i] as Rational));
+}
+
+export const sum = (a: Polynomial, b: Polynomial): Polynomial => subtract(a, b.map(rational.negate));
 
 function subtract(a: Polynomial, b: Polynomial): Polynomial {
   const length = Math.max(a.length, b.length);

@@ -1,42 +1,45 @@
-import { Arcs } from '../analysis/arcs.ts';
+import { evaluatorFor } from '../evaluate/evaluator.ts';
 import { compile } from '../evaluate/program.ts';
-import { evaluateAt } from '../evaluate/values.ts';
 import type { Expression } from '../language/tree.ts';
-import * as big from '../limit/bigFloat.ts';
+import { extremeHeights, extremes, type ExtremeHeights } from './extremes.ts';
+import { samplePoints, type PointRule, type SumRule } from './rules.ts';
 
-/** Where in each part the height is taken, or how it is made of several. */
-export type SumRule =
-  | 'left'
-  | 'right'
-  | 'midpoint'
-  | 'trapezoid'
-  | 'simpson'
-  | 'lower'
-  | 'upper'
-  /** 0 is the left end of each part, 1 the right one. */
-  | { readonly fraction: number };
+/** Fills an array with a function's values at the points of another. */
+export type Values = (xs: Float64Array, ys: Float64Array) => void;
+
+/** A sum over a partition, column by column: one entry a strip. Parabolas make one strip of two parts. */
+export interface RiemannSum {
+  readonly total: number;
+  /** The ends of the strips: one more than there are strips. */
+  readonly ends: Float64Array;
+  /** The sample points; of trapezoids and parabolas the middle of the strip. */
+  readonly xs: Float64Array;
+  /** The heights there, or the mean height of a strip with more than one. */
+  readonly heights: Float64Array;
+  readonly areas: Float64Array;
+  /** Of trapezoids and parabolas the values at the ends of the strips, and of parabolas those in the middle. */
+  readonly atEnds: Float64Array | null;
+  readonly atMiddles: Float64Array | null;
+  /** Whether the heights of a lower or upper sum are proved to be the least and greatest; true for other rules. */
+  readonly isProved: boolean;
+}
 
 /** One term of a sum. */
 export interface SumPart {
   readonly from: number;
   readonly to: number;
-  /** The sample point; of trapezoids and parabolas the middle of the part. */
   readonly x: number;
-  /** The height there, or the mean height of a part with more than one. */
   readonly height: number;
   readonly area: number;
 }
 
-export interface RiemannSum {
-  readonly total: number;
-  readonly parts: readonly SumPart[];
-  /** Whether the heights of a lower or upper sum are proved to be the least and greatest; true for other rules. */
-  readonly isProved: boolean;
-}
-
-/** The ends of n equal parts of [a, b]: n + 1 of them, the last exactly b. */
-export const evenPartition = (a: number, b: number, n: number): Float64Array =>
-  Float64Array.from({ length: n + 1 }, (_, i) => (i === n ? b : a + ((b - a) * i) / n));
+export const partOf = ({ ends, xs, heights, areas }: RiemannSum, i: number): SumPart => ({
+  from: ends[i] as number,
+  to: ends[i + 1] as number,
+  x: xs[i] as number,
+  height: heights[i] as number,
+  area: areas[i] as number,
+});
 
 /**
  * The sum of a function over a partition by a rule. Parabolas (Simpson's rule) take the parts in pairs, which have to
@@ -49,132 +52,93 @@ export const evenPartition = (a: number, b: number, n: number): Float64Array =>
 export function riemannSum(
   body: Expression,
   variable: string,
-  ends: ArrayLike<number>,
+  ends: Float64Array,
   rule: SumRule,
 ): RiemannSum {
-  if (rule === 'lower' || rule === 'upper') return extremeSum(body, variable, ends, rule);
-  const program = compile(body, variable);
-  const f = (x: number): number => evaluateAt(program, x);
-  return { ...summed(partsOf(f, ends, rule)), isProved: true };
+  const evaluator = evaluatorFor(compile(body, variable));
+  const values: Values = (xs, ys) => evaluator.evaluate(xs, ys);
+  if (rule !== 'lower' && rule !== 'upper') return sumOver(values, ends, rule);
+  const [a, b] = [ends[0] as number, ends[ends.length - 1] as number];
+  return extremeSum(values, extremeHeights(body, variable, [a, b]), ends, rule);
 }
 
-function partsOf(
-  f: (x: number) => number,
-  ends: ArrayLike<number>,
-  rule: Exclude<SumRule, 'lower' | 'upper'>,
-): SumPart[] {
-  const count = ends.length - 1;
-  const end = (i: number): number => ends[i] as number;
-  if (rule === 'simpson') {
-    if (count % 2 !== 0) throw new RangeError('parabolas need an even number of parts');
-    return Array.from({ length: count / 2 }, (_, k) => {
-      const [from, middle, to] = [end(2 * k), end(2 * k + 1), end(2 * k + 2)];
-      return partWith(from, to, middle, (f(from) + 4 * f(middle) + f(to)) / 6);
-    });
-  }
-  return Array.from({ length: count }, (_, i) => {
-    const [from, to] = [end(i), end(i + 1)];
-    if (rule === 'trapezoid') return partWith(from, to, (from + to) / 2, (f(from) + f(to)) / 2);
-    const x = samplePoint(from, to, rule);
-    return partWith(from, to, x, f(x));
+/** The sum by any rule but the lower and upper one. */
+export function sumOver(
+  values: Values,
+  ends: Float64Array,
+  rule: PointRule | 'trapezoid' | 'simpson',
+): RiemannSum {
+  if (rule === 'simpson') return parabolas(values, ends);
+  if (rule === 'trapezoid') return trapezoids(values, ends);
+  const xs = samplePoints(ends, rule);
+  const heights = new Float64Array(xs.length);
+  values(xs, heights);
+  return summed({ ends, xs, heights, atEnds: null, atMiddles: null, isProved: true });
+}
+
+/** The lower or upper sum, from the heights that the function has or comes near to at its extrema and jumps. */
+export function extremeSum(
+  values: Values,
+  found: ExtremeHeights,
+  ends: Float64Array,
+  rule: 'lower' | 'upper',
+): RiemannSum {
+  const atEnds = new Float64Array(ends.length);
+  values(ends, atEnds);
+  const { xs, heights } = extremes(found, ends, atEnds, rule);
+  return summed({ ends, xs, heights, atEnds: null, atMiddles: null, isProved: found.isProved });
+}
+
+function trapezoids(values: Values, ends: Float64Array): RiemannSum {
+  const atEnds = new Float64Array(ends.length);
+  values(ends, atEnds);
+  const heights = new Float64Array(ends.length - 1);
+  for (let i = 0; i < heights.length; i++)
+    heights[i] = ((atEnds[i] as number) + (atEnds[i + 1] as number)) / 2;
+  return summed({
+    ends,
+    xs: samplePoints(ends, 'midpoint'),
+    heights,
+    atEnds,
+    atMiddles: null,
+    isProved: true,
   });
 }
 
-function samplePoint(
-  from: number,
-  to: number,
-  rule: 'left' | 'right' | 'midpoint' | { readonly fraction: number },
-): number {
-  if (rule === 'left') return from;
-  if (rule === 'right') return to;
-  const share = rule === 'midpoint' ? 0.5 : rule.fraction;
-  // The right end itself, not what rounding makes of it.
-  return share === 1 ? to : from + (to - from) * share;
+function parabolas(values: Values, partEnds: Float64Array): RiemannSum {
+  const count = partEnds.length - 1;
+  if (count % 2 !== 0) throw new RangeError('parabolas need an even number of parts');
+  const all = new Float64Array(partEnds.length);
+  values(partEnds, all);
+  const [ends, xs, atEnds, atMiddles] = [
+    everyOther(partEnds, 0),
+    everyOther(partEnds, 1),
+    everyOther(all, 0),
+    everyOther(all, 1),
+  ];
+  const heights = new Float64Array(xs.length);
+  for (let k = 0; k < heights.length; k++)
+    heights[k] = ((atEnds[k] as number) + 4 * (atMiddles[k] as number) + (atEnds[k + 1] as number)) / 6;
+  return summed({ ends, xs, heights, atEnds, atMiddles, isProved: true });
 }
 
-const partWith = (from: number, to: number, x: number, height: number): SumPart => ({
-  from,
-  to,
-  x,
-  height,
-  area: height * (to - from),
-});
+function everyOther(all: Float64Array, first: number): Float64Array {
+  const kept = new Float64Array(Math.ceil((all.length - first) / 2));
+  for (let i = 0; i < kept.length; i++) kept[i] = all[2 * i + first] as number;
+  return kept;
+}
 
-/** Neumaier's compensated summation (1974), so that a million terms lose no digits. */
-function summed(parts: readonly SumPart[]): { total: number; parts: readonly SumPart[] } {
+/** Areas and total by Neumaier's compensated summation (1974), so that a million terms lose no digits. */
+function summed(columns: Omit<RiemannSum, 'total' | 'areas'>): RiemannSum {
+  const { ends, heights } = columns;
+  const areas = new Float64Array(heights.length);
   let [sum, lost] = [0, 0];
-  for (const { area } of parts) {
+  for (let i = 0; i < areas.length; i++) {
+    const area = (heights[i] as number) * ((ends[i + 1] as number) - (ends[i] as number));
+    areas[i] = area;
     const next = sum + area;
     lost += Math.abs(sum) >= Math.abs(area) ? sum - next + area : area - next + sum;
     sum = next;
   }
-  return { total: Number.isFinite(sum) ? sum + lost : sum, parts };
-}
-
-/** A height that a function has or comes near to at a place: its value there, and its limits from either side. */
-interface Heights {
-  readonly x: number;
-  readonly value: number;
-  readonly left: number;
-  readonly right: number;
-}
-
-/**
- * The lower or upper sum: in each part the greatest lower (least upper) bound of the function, by its extrema and, where
- * it jumps, its limits.
- */
-function extremeSum(
-  body: Expression,
-  variable: string,
-  ends: ArrayLike<number>,
-  rule: 'lower' | 'upper',
-): RiemannSum {
-  const [a, b] = [ends[0] as number, ends[ends.length - 1] as number];
-  const arcs = new Arcs(body, variable, [a, b], 1);
-  const places = arcs.eventsUpTo(1).map((place) => heightsAt(arcs, place));
-  const program = compile(body, variable);
-  const better = rule === 'lower' ? Math.min : Math.max;
-  const parts: SumPart[] = [];
-  let next = 0;
-  for (let i = 0; i + 1 < ends.length; i++) {
-    const [from, to] = [ends[i] as number, ends[i + 1] as number];
-    while (next < places.length && (places[next] as Heights).x < from) next++;
-    const inside: Candidate[] = [];
-    let behind = next;
-    while (behind < places.length && (places[behind] as Heights).x <= to) behind++;
-    const around = places.slice(next, behind);
-    for (const place of around) inside.push(...candidatesAt(place, from, to));
-    for (const x of [from, to]) {
-      if (!around.some((place) => place.x === x)) inside.push({ x, height: evaluateAt(program, x) });
-    }
-    const height = better(...inside.map((one) => one.height));
-    const at = inside.find((one) => one.height === height);
-    parts.push(partWith(from, to, at?.x ?? from, height));
-  }
-  return { ...summed(parts), isProved: arcs.undecided.length === 0 };
-}
-
-interface Candidate {
-  readonly x: number;
-  readonly height: number;
-}
-
-/** The heights at a place that count for a part; NaN among them where the function is not defined all through it. */
-function candidatesAt({ x, value, left, right }: Heights, from: number, to: number): Candidate[] {
-  const limits = [...(x > from ? [left] : []), ...(x < to ? [right] : [])];
-  const heights = Number.isNaN(value) ? limits : [value, ...limits];
-  return heights.map((height) => ({ x, height }));
-}
-
-function heightsAt(arcs: Arcs, place: Parameters<Arcs['valueAt']>[0]): Heights {
-  const value = arcs.valueAt(place);
-  const double = value ? big.toDouble(value) : NaN;
-  if (!arcs.joints.includes(place)) return { x: place.value, value: double, left: double, right: double };
-  const sides = arcs.arcsAt(place);
-  const along = (side: 'left' | 'right'): number => {
-    const limit = arcs.limitAlong(sides[side], place, 0);
-    if (limit.kind === 'infinite') return limit.sign * Infinity;
-    return limit.kind === 'finite' ? big.toDouble(limit.value) : NaN;
-  };
-  return { x: place.value, value: double, left: along('left'), right: along('right') };
+  return { ...columns, areas, total: Number.isFinite(sum) ? sum + lost : sum };
 }

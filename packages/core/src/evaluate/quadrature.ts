@@ -1,6 +1,9 @@
+import { doubleExponential } from './doubleExponential.ts';
+
 /**
- * Adaptive quadrature by the 7-point Gauss and 15-point Kronrod rules.
- * Source: Piessens et al., QUADPACK (1983), nodes and weights of qk15.
+ * Adaptive quadrature by the 7-point Gauss and 15-point Kronrod rules, with double exponential quadrature for parts at
+ * which halving gains little.
+ * Source: Piessens et al., QUADPACK (1983): nodes, weights and estimate of the error of qk15.
  */
 const nodes = [
   0.9914553711208126, 0.9491079123427585, 0.8648644233597691, 0.7415311855993945, 0.5860872354676911,
@@ -21,74 +24,109 @@ export interface Estimate {
   readonly magnitude: number;
 }
 
+const nothing: Estimate = { value: NaN, error: NaN, magnitude: NaN };
+
 /** Parts that one integral may be split into. */
 const mostParts = 500;
 const relativeTolerance = 1e-12;
 /** What rounding alone leaves of the integral of |f|. */
 const roundingFloor = 50 * Number.EPSILON;
+/** Halvings after which a part is taken to end at a singularity. */
+const stubborn = 6;
+/** Halvings after which a part is left as it is. */
+const deepest = 45;
+/** Share of a part's size that an error has beside a pole, which nothing makes smaller. */
+const hopeless = 0.1;
 
-interface Part {
+interface Part extends Estimate {
   readonly from: number;
   readonly to: number;
-  readonly value: number;
-  readonly error: number;
-  readonly magnitude: number;
+  /** How often it was halved. */
+  readonly depth: number;
+  /** Whether nothing is gained from looking at it again. */
+  readonly isSettled: boolean;
 }
 
 /**
- * ∫ f from a to b to about 12 digits; NaN where f is undefined at a point that is looked at or the bounds
- * are not finite. The ends themselves are never looked at.
+ * ∫ f from a to b to about 12 digits, infinite bounds included; NaN where f is undefined at a point that is looked at.
+ * Finite ends themselves are never looked at.
  */
 export function integralOf(f: (x: number) => number, a: number, b: number): Estimate {
-  if (!Number.isFinite(a) || !Number.isFinite(b)) return { value: NaN, error: NaN, magnitude: NaN };
+  if (Number.isNaN(a) || Number.isNaN(b)) return nothing;
   if (a === b) return { value: 0, error: 0, magnitude: 0 };
-  let parts = [part(f, a, b)];
-  while (parts.length < mostParts) {
-    const value = total(parts, 'value');
-    const error = total(parts, 'error');
-    const tolerance = Math.max(
-      Math.abs(value) * relativeTolerance,
-      total(parts, 'magnitude') * roundingFloor,
-    );
-    if (!(error > tolerance)) break;
-    const worst = parts.reduce((most, next) => (next.error > most.error ? next : most));
-    const middle = (worst.from + worst.to) / 2;
-    if (middle === worst.from || middle === worst.to) break;
-    parts = [
-      ...parts.filter((other) => other !== worst),
-      part(f, worst.from, middle),
-      part(f, middle, worst.to),
-    ];
+  if (a > b) {
+    const turned = integralOf(f, b, a);
+    return { ...turned, value: -turned.value };
   }
-  return {
-    value: total(parts, 'value'),
-    error: total(parts, 'error'),
-    magnitude: total(parts, 'magnitude'),
-  };
+  if (Number.isFinite(a) && Number.isFinite(b)) return adaptive(f, a, b);
+  if (!Number.isFinite(a) && !Number.isFinite(b)) return joined(integralOf(f, a, 0), integralOf(f, 0, b));
+  // x = a + t/(1 − t), written from the far end, so that no digits are lost there.
+  const [start, side] = Number.isFinite(a) ? [a, 1] : [b, -1];
+  return adaptive((s) => f(start + (side * (1 - s)) / s) / (s * s), 0, 1);
 }
 
-const total = (parts: readonly Part[], field: 'value' | 'error' | 'magnitude'): number =>
-  parts.reduce((sum, one) => sum + one[field], 0);
+const joined = (one: Estimate, other: Estimate): Estimate => ({
+  value: one.value + other.value,
+  error: one.error + other.error,
+  magnitude: one.magnitude + other.magnitude,
+});
 
-function part(f: (x: number) => number, from: number, to: number): Part {
+function adaptive(f: (x: number) => number, a: number, b: number): Estimate {
+  const parts = [gaussKronrod(f, a, b, 0)];
+  for (;;) {
+    const whole = parts.reduce<Estimate>(joined, { value: 0, error: 0, magnitude: 0 });
+    const tolerance = Math.max(Math.abs(whole.value) * relativeTolerance, whole.magnitude * roundingFloor);
+    if (!(whole.error > tolerance) || parts.length >= mostParts) return whole;
+    const worst = parts.reduce((most, next) => (next.error > most.error ? next : most));
+    if (worst.isSettled) return whole;
+    const better = worst.depth === stubborn ? throughSingularity(f, worst, tolerance) : null;
+    parts.splice(parts.indexOf(worst), 1, ...(better ? [better] : halves(f, worst)));
+  }
+}
+
+function halves(f: (x: number) => number, part: Part): readonly Part[] {
+  const { from, to, depth } = part;
+  const middle = (from + to) / 2;
+  if (middle === from || middle === to || depth >= deepest) return [{ ...part, isSettled: true }];
+  return [gaussKronrod(f, from, middle, depth + 1), gaussKronrod(f, middle, to, depth + 1)];
+}
+
+/** A part by double exponential quadrature; null where halving may do better. */
+function throughSingularity(f: (x: number) => number, part: Part, tolerance: number): Part | null {
+  const { value, error } = doubleExponential(f, part.from, part.to, () => tolerance / 4);
+  const isReached = error <= tolerance;
+  if (!isReached && error < hopeless * Math.max(part.magnitude, Math.abs(value))) return null;
+  return { ...part, value, error, isSettled: true };
+}
+
+function gaussKronrod(f: (x: number) => number, from: number, to: number, depth: number): Part {
   const centre = (from + to) / 2;
   const half = (to - from) / 2;
-  let kronrod = 0;
-  let gauss = 0;
-  let magnitude = 0;
+  const values: number[] = [];
+  const weights: number[] = [];
+  let [kronrod, gauss, magnitude] = [0, 0, 0];
   nodes.forEach((node, i) => {
-    const pair = node === 0 ? [f(centre)] : [f(centre - half * node), f(centre + half * node)];
-    for (const y of pair) {
-      kronrod += y * (kronrodWeights[i] as number);
-      magnitude += Math.abs(y) * (kronrodWeights[i] as number);
+    const weight = kronrodWeights[i] as number;
+    for (const y of node === 0 ? [f(centre)] : [f(centre - half * node), f(centre + half * node)]) {
+      values.push(y);
+      weights.push(weight);
+      kronrod += y * weight;
+      magnitude += Math.abs(y) * weight;
       if (i % 2 === 1) gauss += y * (gaussWeights[(i - 1) / 2] as number);
     }
   });
+  const mean = kronrod / 2;
+  const swing = values.reduce((sum, y, i) => sum + Math.abs(y - mean) * (weights[i] as number), 0);
+  const change = Math.abs(kronrod - gauss);
+  // Where the two rules almost agree, the finer one is far better than their difference.
+  const error = swing > 0 && change > 0 ? swing * Math.min(1, ((200 * change) / swing) ** 1.5) : change;
   return {
     from,
     to,
+    depth,
+    isSettled: false,
     value: kronrod * half,
-    error: Math.abs((kronrod - gauss) * half),
+    error: Math.abs(error * half),
     magnitude: magnitude * Math.abs(half),
   };
 }

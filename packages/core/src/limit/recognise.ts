@@ -7,7 +7,8 @@ const exactDigits = 15;
 /** Parts of π that angles are measured in. */
 const partsOfPi = [1, 2, 3, 4, 6, 12];
 
-function isShort(x: number): boolean {
+/** Whether a double is a decimal that someone may have typed. */
+export function isShort(x: number): boolean {
   const digits = String(x).replace(/e.*$/, '').replace(/[-.]/g, '').replace(/^0+/, '');
   return digits.length <= exactDigits;
 }

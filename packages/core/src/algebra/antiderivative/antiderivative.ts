@@ -1,0 +1,88 @@
+import type { Expression } from '../../language/tree.ts';
+import { canonical, callOf, type Canonical } from '../canonical.ts';
+import { withoutDerivatives } from '../differentiate.ts';
+import { expanded, factored } from '../expand.ts';
+import { TooLarge } from '../limits.ts';
+import { mapped, partsOf } from '../parts.ts';
+import { polynomialOf, toCanonical } from '../polynomial.ts';
+import { numberStyle, shortest } from '../shortest.ts';
+import { written } from '../written.ts';
+import { difference, Search, type Method } from './integrand.ts';
+import { byPartsOnce, byPolynomialParts, byRepeatedParts, byReturningParts } from './parts.ts';
+import { byLinearRoot, byQuadraticRoot } from './radicals.ts';
+import { byPartialFractions } from './rationalFunction.ts';
+import { bySubstitution } from './substitution.ts';
+import { byLinearity, byTable, isPositive } from './table.ts';
+import { vanishes } from './vanishes.ts';
+import { byWaveProduct, byWaves } from './waves.ts';
+
+/** The integrand in another arrangement, where that is another one. */
+const byRearranging: Method = (form, search) => {
+  for (const other of [expanded(form), factored(form)]) {
+    const found = other.key !== form.key && other.kind !== form.kind ? search.of(other) : null;
+    if (found) return found;
+  }
+  return null;
+};
+
+/** The methods in the order in which they are tried: a row of the table before anything that takes apart. */
+const methods: readonly Method[] = [
+  byLinearity,
+  byTable,
+  byRepeatedParts,
+  byReturningParts,
+  byPartialFractions,
+  byQuadraticRoot,
+  byWaves,
+  byWaveProduct,
+  bySubstitution,
+  byPartsOnce,
+  byLinearRoot,
+  byPolynomialParts,
+  byRearranging,
+];
+
+/**
+ * A formula whose derivative is the given one, for the integrals of school: powers, ax + b inside any function of the
+ * table, integration by parts, partial fractions, roots, powers of sines and cosines, simple substitutions. What the
+ * methods find is differentiated, and believed only if algebra shows that this gives the formula back.
+ * @returns null where nothing was found, or nothing that could be verified
+ */
+export function antiderivative(body: Expression, variable: string): Expression | null {
+  try {
+    const form = canonical(withoutDerivatives(body));
+    const search = new Search(variable, methods);
+    const found = search.of(form);
+    if (!found || !isAntiderivative(found, form, search)) return null;
+    const powers = hasPowerOfSum(found) ? null : polynomialOf(expanded(found), variable);
+    return powers ? written(toCanonical(powers, variable)) : shortest(tidy(found), numberStyle(body));
+  } catch (error) {
+    if (error instanceof TooLarge || error instanceof RangeError) return null;
+    throw error;
+  }
+}
+
+/** Whether the derivative of one form is another, by algebra. */
+function isAntiderivative(found: Canonical, form: Canonical, search: Search): boolean {
+  return vanishes(difference(search.derivative(withoutSizes(found)), form));
+}
+
+/** Whether a bracket stands in a power, (3x + 1)⁶, which nobody multiplies out. */
+const hasPowerOfSum = (form: Canonical): boolean =>
+  (form.kind === 'power' && form.base.kind === 'sum') || partsOf(form).some(hasPowerOfSum);
+
+/** Without bars around what cannot be negative. */
+const tidy = (form: Canonical): Canonical =>
+  mapped(form, (part) => {
+    if (part.kind !== 'call' || part.name !== 'abs') return part;
+    const [inner] = part.operands as [Canonical];
+    return isPositive(inner) ? inner : part;
+  });
+
+/** ln |u| has the derivative of ln u, u′/u. */
+const withoutSizes = (form: Canonical): Canonical =>
+  mapped(form, (part) => {
+    if (part.kind !== 'call' || part.name !== 'ln') return part;
+    const [inner] = part.operands as [Canonical];
+    return inner.kind === 'call' && inner.name === 'abs' ? callOf('ln', inner.operands) : part;
+  });

@@ -1,0 +1,86 @@
+import { nameOf, power, product, sum, whole, type Canonical } from '../canonical.ts';
+import { derivative } from '../differentiate.ts';
+import { expanded } from '../expand.ts';
+import { dependsOn } from '../parts.ts';
+
+/** Forms that one search for an antiderivative may look at. */
+const mostForms = 400;
+/** How many rules may be applied inside one another. */
+const deepest = 12;
+
+/** Finds an antiderivative of a form, or null where the method does not apply. */
+export type Method = (form: Canonical, search: Search) => Canonical | null;
+
+/** A search for antiderivatives in one variable: it counts what it looks at, and hands forms to the methods in turn. */
+export class Search {
+  readonly x: Canonical;
+  private depth = 0;
+
+  constructor(
+    readonly variable: string,
+    private readonly methods: readonly Method[],
+    private readonly spent = { forms: 0 },
+  ) {
+    this.x = nameOf(variable);
+  }
+
+  /** An antiderivative of a form; null where none was found. */
+  of(form: Canonical): Canonical | null {
+    if (this.depth >= deepest || this.spent.forms >= mostForms) return null;
+    this.spent.forms++;
+    this.depth++;
+    try {
+      for (const method of this.methods) {
+        const found = method(form, this);
+        if (found) return found;
+      }
+      return null;
+    } finally {
+      this.depth--;
+    }
+  }
+
+  /** A search of the same kind in another variable, within the same bounds. */
+  in(variable: string): Search {
+    const other = new Search(variable, this.methods, this.spent);
+    other.depth = this.depth;
+    return other;
+  }
+
+  moves(form: Canonical): boolean {
+    return dependsOn(form, this.variable);
+  }
+
+  derivative(form: Canonical): Canonical {
+    return derivative(form, this.variable);
+  }
+}
+
+export const negative = (form: Canonical): Canonical => product([whole(-1), form]);
+export const quotient = (above: Canonical, below: Canonical): Canonical =>
+  product([above, power(below, whole(-1))]);
+export const difference = (a: Canonical, b: Canonical): Canonical => sum([a, negative(b)]);
+
+/** a and b of a form a·x + b whose a is not 0; null for any other. */
+export function linear(form: Canonical, search: Search): { a: Canonical; b: Canonical } | null {
+  if (!search.moves(form)) return null;
+  const a = expanded(search.derivative(form));
+  if (search.moves(a)) return null;
+  const b = expanded(difference(form, product([a, search.x])));
+  return search.moves(b) ? null : { a, b };
+}
+
+/** Highest power for which antiderivatives are written out term by term. */
+const highestPower = 12;
+
+/** Whether repeated differentiation ends in 0: a polynomial, its coefficients any constants. */
+export function isPolynomial(form: Canonical, search: Search): boolean {
+  let rest = expanded(form);
+  for (let k = 0; k <= highestPower; k++) {
+    if (!search.moves(rest)) return true;
+    if (rest.kind !== 'sum' && rest.kind !== 'product' && rest.kind !== 'power' && rest.kind !== 'atom')
+      return false;
+    rest = expanded(search.derivative(rest));
+  }
+  return false;
+}

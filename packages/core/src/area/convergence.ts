@@ -1,0 +1,69 @@
+import type { Expression } from '../language/tree.ts';
+import * as tree from '../language/tree.ts';
+import { compile } from '../evaluate/program.ts';
+import { oneSided, type Limit } from '../limit/limit.ts';
+import { isFinitePlace, type End } from './stretches.ts';
+
+/** Whether an integral up to an end has a value, as far as the growth of the integrand tells. */
+export type Convergence = 'converges' | 'diverges' | 'unknown';
+
+/** Exponents that differ by less are taken for the same. */
+const same = 1e-9;
+
+/**
+ * Whether ∫ f converges at an end, by comparison with powers and, where the power is −1, with powers of a logarithm:
+ * f ~ sᵖ at distance s converges for p > −1, f ~ s⁻¹ |ln s|^q for q < −1; towards infinity, the other way round.
+ * Source: the limit comparison test (Apostol, Calculus I, section 10.23, from memory).
+ */
+export function convergence(body: Expression, variable: string, end: End, side: 1 | -1): Convergence {
+  const x = tree.name(variable);
+  const isFinite = isFinitePlace(end);
+  if (isFinite && !end.exact) return 'unknown';
+  const bounded = withoutWaves(body);
+  const distance = isFinite
+    ? tree.call('abs', tree.subtract(x, end.exact ?? tree.number(0)))
+    : tree.call('abs', x);
+  const limit = (formula: Expression): Limit =>
+    oneSided(compile(formula, variable), isFinite ? end.at : end * Infinity, side);
+  const size = tree.call('abs', bounded.body);
+  const power = limit(tree.divide(tree.call('ln', size), tree.call('ln', distance)));
+  const judged = judge(power, -1, isFinite ? 1 : -1);
+  const verdict = judged ?? byLogarithm(limit, size, distance);
+  return verdict === 'diverges' && bounded.isSmaller ? 'unknown' : verdict;
+}
+
+function byLogarithm(
+  limit: (formula: Expression) => Limit,
+  size: Expression,
+  distance: Expression,
+): Convergence {
+  const rest = tree.call('ln', tree.multiply(size, distance));
+  const doubleLogarithm = tree.call('ln', tree.call('abs', tree.call('ln', distance)));
+  const limited = limit(tree.multiply(size, distance));
+  if (limited.kind === 'finite' && limited.value !== 0) return 'diverges';
+  return judge(limit(tree.divide(rest, doubleLogarithm)), -1, -1) ?? 'diverges';
+}
+
+/** An exponent against the critical one; null where it is that one. */
+function judge(exponent: Limit, critical: number, side: 1 | -1): Convergence | null {
+  if (exponent.kind === 'infinite') return exponent.sign === side ? 'converges' : 'diverges';
+  if (exponent.kind !== 'finite') return 'unknown';
+  if (Math.abs(exponent.value - critical) < same) return null;
+  return (exponent.value - critical) * side > 0 ? 'converges' : 'diverges';
+}
+
+/** A product without its sines and cosines, which are never larger than 1. */
+function withoutWaves(body: Expression): { body: Expression; isSmaller: boolean } {
+  if (isWave(body)) return { body: tree.number(1), isSmaller: true };
+  if (body.kind !== 'multiply' && body.kind !== 'divide') return { body, isSmaller: false };
+  const left = withoutWaves(body.left);
+  const right = body.kind === 'multiply' ? withoutWaves(body.right) : { body: body.right, isSmaller: false };
+  return {
+    body: tree.binary(body.kind, left.body, right.body),
+    isSmaller: left.isSmaller || right.isSmaller,
+  };
+}
+
+const isWave = (node: Expression): boolean =>
+  (node.kind === 'call' && (node.name === 'sin' || node.name === 'cos')) ||
+  (node.kind === 'power' && node.exponent.kind === 'number' && isWave(node.base));

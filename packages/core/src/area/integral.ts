@@ -1,0 +1,162 @@
+import { canonical, product, sum, whole, type Canonical } from '../algebra/canonical.ts';
+import { TooLarge } from '../algebra/limits.ts';
+import { shortest } from '../algebra/shortest.ts';
+import type { Box } from '../analysis/isolate.ts';
+import { exactPlace } from '../analysis/place.ts';
+import { programOf } from '../analysis/programs.ts';
+import { integralOfProgram } from '../evaluate/integral.ts';
+import { splineOf } from '../evaluate/program.ts';
+import { integralOf } from '../evaluate/quadrature.ts';
+import { evaluateAt } from '../evaluate/values.ts';
+import { printText } from '../language/printText.ts';
+import * as tree from '../language/tree.ts';
+import type { Expression } from '../language/tree.ts';
+import { byAntiderivative } from './byAntiderivative.ts';
+import { byEnclosure, byQuadrature, largestError, roundingShare } from './byQuadrature.ts';
+import {
+  roundingOf,
+  valueOf,
+  writtenNumber,
+  type Found,
+  type IntegralCertainty,
+  type IntegralPart,
+} from './parts.ts';
+import { stretchesOf, type Stretch } from './stretches.ts';
+
+export interface DefiniteIntegral {
+  /** NaN where there is no value: the integral diverges, or the function is not defined throughout. */
+  readonly value: number;
+  readonly exact: Expression | null;
+  /** How far the value may be from the integral. */
+  readonly bound: number;
+  readonly certainty: IntegralCertainty;
+  readonly diverges: boolean;
+  /** Where the function is not defined. */
+  readonly undefinedOn: readonly Box[];
+  readonly parts: readonly IntegralPart[];
+}
+
+/**
+ * ∫ f from a to b, or the area between the curve and the axis (`isTotal`). Each stretch between joints is worked out by
+ * an antiderivative that was verified by differentiation, or by quadrature. Improper ends are told to converge or to
+ * diverge. For b < a the integral changes its sign; a total area does not.
+ * @param body a formula in the variable alone
+ * @param interval finite numbers, or ±Infinity
+ * @param options `isProved` asks for bounds by interval arithmetic where there would be an estimate
+ */
+export function integral(
+  body: Expression,
+  variable: string,
+  [a, b]: readonly [number, number],
+  { isTotal = false, isProved = false } = {},
+): DefiniteIntegral {
+  if (a > b) return turned(integral(body, variable, [b, a], { isTotal, isProved }), isTotal);
+  if (a === b) return ofNothing;
+  if (splineOf(programOf(body, variable)) && !isTotal) return withoutArcs(body, variable, [a, b], isTotal);
+  try {
+    const { stretches, undecided } = stretchesOf(body, variable, [a, b], isTotal);
+    const undefinedOn = stretches.flatMap(({ body: formula, from, to }) =>
+      formula ? [] : [{ low: valueOf(from), high: valueOf(to) }],
+    );
+    if (undefinedOn.length > 0) return { ...withoutValue, undefinedOn };
+    if (undecided.length === 0 || !isTotal) {
+      const found = stretches.map((stretch) => ofStretch(stretch, variable, isProved));
+      const joined = joinedParts(found, isTotal);
+      if (undecided.length === 0 || joined.diverges) return joined;
+    }
+  } catch (error) {
+    if (!(error instanceof TooLarge)) throw error;
+  }
+  return withoutArcs(body, variable, [a, b], isTotal);
+}
+
+const ofNothing: DefiniteIntegral = {
+  value: 0,
+  exact: tree.number(0),
+  bound: 0,
+  certainty: 'exact',
+  diverges: false,
+  undefinedOn: [],
+  parts: [],
+};
+const withoutValue: DefiniteIntegral = {
+  ...ofNothing,
+  value: NaN,
+  exact: null,
+  bound: NaN,
+  certainty: 'proved',
+};
+
+function turned(found: DefiniteIntegral, isTotal: boolean): DefiniteIntegral {
+  if (isTotal) return found;
+  return {
+    ...found,
+    value: -found.value,
+    exact: found.exact && shortest(canonical(tree.negate(found.exact)), 'fraction'),
+  };
+}
+
+function joinedParts(found: readonly Found[], isTotal: boolean): DefiniteIntegral {
+  const parts = found.map(({ part }) => part);
+  const diverges = found.some((one) => one.convergence === 'diverges');
+  if (diverges || parts.some((part) => Number.isNaN(part.value)))
+    return { ...withoutValue, diverges, certainty: 'estimated', parts };
+  const factor = ({ sign }: IntegralPart): 1 | -1 => (isTotal && sign < 0 ? -1 : 1);
+  const exact = exactSum(parts, factor);
+  const place = exact && exactPlace(exact);
+  const rounding = parts.reduce((total, part) => total + Math.abs(part.value), 0) * Number.EPSILON;
+  return {
+    value: place ? place.value : parts.reduce((total, part) => total + factor(part) * part.value, 0),
+    exact: exact && isReadable(exact) ? exact : null,
+    bound: place ? roundingOf(place) : found.reduce((total, one) => total + one.bound, rounding),
+    certainty: exact && !isReadable(exact) ? 'proved' : worst(found.map(({ certainty }) => certainty)),
+    diverges: false,
+    undefinedOn: [],
+    parts,
+  };
+}
+
+/** Characters beyond which an exact form tells nobody anything: the ends were no numbers of school. */
+const longestForm = 80;
+const isReadable = (exact: Expression): boolean => printText(exact).length <= longestForm;
+
+function exactSum(parts: readonly IntegralPart[], factor: (part: IntegralPart) => 1 | -1): Expression | null {
+  const terms: Canonical[] = [];
+  for (const part of parts) {
+    if (!part.exact) return null;
+    terms.push(product([whole(factor(part)), canonical(part.exact)]));
+  }
+  return writtenNumber(sum(terms));
+}
+
+const worst = (certainties: readonly IntegralCertainty[]): IntegralCertainty =>
+  (['estimated', 'proved', 'exact'] as const).find((one) => certainties.includes(one)) ?? 'exact';
+
+function ofStretch(stretch: Stretch, variable: string, isProved: boolean): Found {
+  return (
+    (stretch.antiderivative && byAntiderivative(stretch, stretch.antiderivative, variable)) ??
+    (isProved ? byEnclosure(stretch, variable) : null) ??
+    byQuadrature(stretch, variable)
+  );
+}
+
+/** Without arcs: what quadrature alone tells. */
+function withoutArcs(
+  body: Expression,
+  variable: string,
+  [a, b]: readonly [number, number],
+  isTotal: boolean,
+): DefiniteIntegral {
+  const program = programOf(body, variable);
+  const value = (x: number): number => evaluateAt(program, x);
+  const whole = isTotal ? integralOf((x) => Math.abs(value(x)), a, b) : integralOf(value, a, b);
+  const byKnots = isTotal ? whole.value : integralOfProgram(program, value, a, b);
+  const isSettled = whole.error <= largestError * whole.magnitude;
+  if (!isSettled && Number.isNaN(byKnots)) return { ...withoutValue, certainty: 'estimated' };
+  return {
+    ...withoutValue,
+    value: byKnots,
+    bound: Math.max(whole.error, whole.magnitude * roundingShare),
+    certainty: 'estimated',
+  };
+}

@@ -1,0 +1,50 @@
+import type { Canonical } from '../algebra/canonical.ts';
+import { expanded } from '../algebra/expand.ts';
+import { withJoinedLogarithms } from '../algebra/logarithms.ts';
+import { shortest } from '../algebra/shortest.ts';
+import type { Place } from '../analysis/place.ts';
+import type { Expression } from '../language/tree.ts';
+import type { Convergence } from './convergence.ts';
+import { isFinitePlace, type End, type Stretch } from './stretches.ts';
+
+/** How sure a value is: a number known exactly, one with a proved bound, or one with an estimated error. */
+export type IntegralCertainty = 'exact' | 'proved' | 'estimated';
+
+/** The integral over one stretch on which the function is one formula and, where asked for, keeps its sign. */
+export interface IntegralPart {
+  readonly from: number;
+  readonly to: number;
+  readonly value: number;
+  readonly exact: Expression | null;
+  /** −1, 0, 1; NaN where it was not asked for. */
+  readonly sign: number;
+  /** A formula with the function as its derivative on this part. */
+  readonly antiderivative: Expression | null;
+}
+
+/** What is known of one stretch. */
+export interface Found {
+  readonly part: IntegralPart;
+  readonly bound: number;
+  readonly certainty: IntegralCertainty;
+  readonly convergence: Convergence;
+}
+
+export const valueOf = (end: End): number => (isFinitePlace(end) ? end.value : end * Infinity);
+
+export const partOf = (stretch: Stretch, value: number, exact: Expression | null): IntegralPart => ({
+  from: valueOf(stretch.from),
+  to: valueOf(stretch.to),
+  value,
+  exact,
+  sign: stretch.sign,
+  antiderivative: stretch.antiderivative,
+});
+
+/** How far the double nearest to an exact place may be from it. */
+export const roundingOf = ({ value, low, high }: Place): number =>
+  low === high ? 0 : (Math.abs(value) * Number.EPSILON) / 2;
+
+/** A number in its shortest form, with one logarithm for all. */
+export const writtenNumber = (form: Canonical): Expression =>
+  shortest(withJoinedLogarithms(form.kind === 'sum' ? form : expanded(form)), 'fraction');

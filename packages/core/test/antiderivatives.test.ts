@@ -1,0 +1,152 @@
+import { describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import {
+  antiderivative,
+  compile,
+  derivativesAt,
+  evaluateAt,
+  printText,
+  readExpression,
+} from '../src/index.ts';
+
+const read = (text: string) => {
+  const reading = readExpression(text, { names: new Set(['x', 'a']), functions: new Set() });
+  if (!reading.ok) throw new Error(text);
+  return reading.value;
+};
+const found = (text: string): string | null => {
+  const formula = antiderivative(read(text), 'x');
+  return formula && printText(formula);
+};
+
+describe('antiderivatives as the tables print them', () => {
+  // Stewart, Calculus, table of integrals (reference pages 6 to 10), and Gradshteyn and Ryzhik, section 2; from memory.
+  test.each([
+    ['x^3', 'x^4/4'],
+    ['1/x', 'ln(abs(x))'],
+    ['1/(2x + 1)', 'ln(abs(2x + 1))/2'],
+    ['sqrt(x)', '2x^(3/2)/3'],
+    ['(3x + 1)^5', '(3x + 1)^6/18'],
+    ['x(12 - x)/5', '6x^2/5 - x^3/15'],
+    ['e^(2x + 1)', 'e^(2x + 1)/2'],
+    ['2^x', '2^x/ln(2)'],
+    ['sin(a x)', '-cos(a x)/a'],
+    ['sec(x)^2', 'tan(x)'],
+    ['tan x', '-ln(abs(cos(x)))'],
+    ['sec x', 'ln(abs(sec(x) + tan(x)))'],
+    ['ln x', 'x ln(x) - x'],
+    ['arctan x', 'x arctan(x) - ln(x^2 + 1)/2'],
+    ['x e^x', 'e^x(x - 1)'],
+    ['x cos x', 'x sin(x) + cos(x)'],
+    ['e^x sin x', 'e^x(sin(x) - cos(x))/2'],
+    ['sin(x)^2', 'x/2 - cos(x) sin(x)/2'],
+    ['tan(x)^2', 'tan(x) - x'],
+    ['1/(x^2 + 4)', 'arctan(x/2)/2'],
+    ['x/(x^2 + 1)', 'ln(x^2 + 1)/2'],
+    ['1/sqrt(1 - x^2)', 'arcsin(x)'],
+    ['sqrt(4 - x^2)', 'x sqrt(4 - x^2)/2 + 2arcsin(x/2)'],
+    ['x e^(x^2)', 'e^(x^2)/2'],
+    ['ln(x)/x', 'ln(x)^2/2'],
+    ['1/(x ln x)', 'ln(abs(ln(x)))'],
+    ['1/(1 + e^x)', 'x - ln(e^x + 1)'],
+    ['sinh x', 'cosh(x)'],
+    ['x^a', 'x^(a + 1)/(a + 1)'],
+  ])('∫ %s dx = %s', (text, expected) => {
+    expect(found(text)).toBe(expected);
+  });
+});
+
+describe('antiderivatives have the function as their derivative', () => {
+  // The derivative by Taylor jets, which know nothing of the algebra that found the formula.
+  test.each([
+    'x^2 e^(-x)',
+    'x^3 sin(2x)',
+    'sin(x)^3 cos(x)^2',
+    'sin(x)^2 cos(x)^4',
+    'sec(x)^3',
+    'x sec(x)^2',
+    'x sin(x)^2',
+    'sin(2x) cos(3x)',
+    'x^2 ln x',
+    'ln(x)^2',
+    'x arctan x',
+    'x arcsin(x/4)',
+    '(2x + 3)/(x^2 + x - 2)',
+    'x^3/(x^2 + 1)',
+    '1/(x^3 + 1)',
+    '1/(x (x - 3)^2)',
+    '1/(x^4 + 4)',
+    '1/(x^2 + 1)^2',
+    '3/(x^2 + 6x + 10)^2',
+    '1/(x^2 - 3)',
+    'x/sqrt(x + 1)',
+    '1/(1 + sqrt(x))',
+    'x^2 sqrt(9 - x^2)',
+    'sqrt(4x - x^2)',
+    'sqrt(x^2 + 2x + 5)',
+    'e^(sqrt(x))',
+    'sin(sqrt(x))',
+    'e^x/(1 + e^(2x))',
+    'sqrt(e^x - 1)',
+    'cos(ln x)/x',
+    'x^2/(1 + x^6)',
+    'sqrt(x) ln x',
+    'log_2(x)',
+    '(x + 1)/sqrt(x)',
+    'cosh(2x) x',
+    'tanh x',
+  ])('∫ %s', (text) => {
+    const body = read(text);
+    const formula = antiderivative(body, 'x');
+    expect(formula).not.toBeNull();
+    const [f, F] = [compile(body, 'x'), compile(formula ?? body, 'x')];
+    for (const x of [0.37, 0.81, 1.13, 1.29]) {
+      const [, slope] = derivativesAt(F, x, 1) as [number, number];
+      expect(slope).toBeCloseTo(evaluateAt(f, x), 9);
+    }
+  });
+
+  test('sums of school functions, at random', () => {
+    const coefficient = fc.integer({ min: -6, max: 6 }).filter((k) => k !== 0);
+    const term = fc
+      .tuple(coefficient, coefficient, fc.integer({ min: 0, max: 4 }), fc.nat(5))
+      .map(([a, b, n, kind]) => {
+        const inner = `(${b})x + 1`;
+        const outer = [
+          `x^${n}`,
+          `x^${n} e^(${inner})`,
+          `x^${n} sin(${inner})`,
+          `cos(${inner})^2`,
+          `1/((${inner})^2 + 1)`,
+          `(${inner})^${n}`,
+        ];
+        return `(${a}) ${outer[kind] as string}`;
+      });
+    fc.assert(
+      fc.property(
+        fc.array(term, { minLength: 1, maxLength: 3 }),
+        fc.double({ min: -1, max: 1, noNaN: true }),
+        (terms, x) => {
+          const body = read(terms.join(' + '));
+          const formula = antiderivative(body, 'x');
+          expect(formula).not.toBeNull();
+          const value = evaluateAt(compile(body, 'x'), x);
+          const [, slope] = derivativesAt(compile(formula ?? body, 'x'), x, 1) as [number, number];
+          expect(Math.abs(slope - value)).toBeLessThan(1e-7 * Math.max(1, Math.abs(value)));
+        },
+      ),
+      { seed: 20261125, numRuns: 60 },
+    );
+  });
+});
+
+test('what has no elementary antiderivative gets none', () => {
+  // Liouville's theorem; the examples of every textbook (Stewart, section 7.5).
+  for (const text of ['e^(x^2)', 'e^x/x', 'sin(x)/x', 'sin(x^2)', '1/ln x', 'sqrt(x^3 + 1)', 'x^x'])
+    expect(found(text)).toBeNull();
+});
+
+test('a formula of any length is answered within bounds', () => {
+  const long = Array.from({ length: 60 }, (_, k) => `sin(x^${k + 2})`).join(' · ');
+  expect(found(long)).toBeNull();
+});
