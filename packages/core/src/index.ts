@@ -104,6 +104,7 @@ export {
   type Question,
   type QuestionKind,
   type QuestionOf,
+  type ToldIntegral,
   type ToldJoin,
   type ToldKeyPoint,
   type ToldSolutions,

@@ -58,6 +58,11 @@ export type { HoldsResult } from './entries/holds/holds.ts';
 export { isInPieces, type JoinsResult } from './entries/joins/joins.ts';
 export { isGivenAlone } from './entries/givenDerivative/givenDerivative.ts';
 export { stagedInterval, readStagedInterval } from './entries/asking.ts';
+export { mostWritten, readNumbers, type SumEntry, type SumResult } from './entries/sum/sum.ts';
+export { ruleNames, sumRuleSchema, type SumRuleName } from './entries/sum/rules.ts';
+export type { RuleErrors, SumErrorsResult } from './entries/sumErrors/sumErrors.ts';
+export type { RunningTotalResult } from './entries/runningTotal/runningTotal.ts';
+export type { AverageValueResult } from './entries/averageValue/averageValue.ts';
 export type { TangentResult } from './entries/tangent/tangent.ts';
 export {
   curveOf,
@@ -95,12 +100,13 @@ export * from './stage/catch.ts';
 export * from './stage/slider.ts';
 export * from './stage/followed.ts';
 export * from './scene/scene.ts';
-export type { BoundHandle, Handle, VertexHandle } from './scene/handles.ts';
+export type { BoundHandle, Handle, SlideHandle, VertexHandle } from './scene/handles.ts';
 export { curvesIn, type KeyLine, type TierTitle } from './scene/titles.ts';
 export * from './scene/mark.ts';
 export * from './scene/tone.ts';
 export * from './scene/view.ts';
 export * from './scene/nearest.ts';
+export { stripAt, type FoundStrip } from './scene/stripAt.ts';
 export { featureNear, type NearFeature } from './scene/nearFeature.ts';
 export * from './scene/fit.ts';
 export { roundStep, type Tick } from './scene/ticks.ts';

@@ -29,6 +29,10 @@ export class Recorder implements Surface {
     draw();
     this.clip = null;
   }
+  clippedToPath(_build: (pen: Pen) => void, draw: () => void): void {
+    draw();
+  }
+
   clippedToCircle(x: number, y: number, radius: number, draw: () => void): void {
     this.clipped({ left: x - radius, top: y - radius, width: 2 * radius, height: 2 * radius }, draw);
   }

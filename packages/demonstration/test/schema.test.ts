@@ -76,8 +76,8 @@ describe('stored documents', () => {
     expect(through).toMatchObject({ start: (through as { points: string }).points });
   });
 
-  test('version 5 shows what version 4 showed', () => {
-    const before = frozenSample(4) as Document;
+  test.each([4, 5])('the version after %d shows what it showed', (version) => {
+    const before = frozenSample(version) as Document;
     const opened = openDocument(before);
     expect(opened.ok && opened.document).toEqual({ ...before, version: currentVersion });
   });

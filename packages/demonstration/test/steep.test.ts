@@ -307,6 +307,7 @@ describe('every kind of entry', () => {
       place: 'point',
       left: 'a',
       right: 'b',
+      parts: 'n',
     };
     for (const [name, kind] of Object.entries(entryKinds)) {
       const shape = Object.keys((kind.schema as unknown as { shape: Record<string, unknown> }).shape);

@@ -249,6 +249,12 @@ export class Workbench {
     this.set({ stage: withValue(this.state.stage, id, text) });
   }
 
+  /** Looks at one part of an entry, such as a strip of a sum; null for none. */
+  lookAt(id: Id, part: number | null): void {
+    const { stage } = this.state;
+    this.set({ stage: part === null ? withoutValue(stage, id) : withValue(stage, id, part) });
+  }
+
   /** Makes the shown value of a parameter, or the shown points or interval of an entry, the document's. */
   settle(parameter: Id, together?: string): void {
     const { stage, document } = this.state;

@@ -5,6 +5,11 @@ import type { Rational } from '../algebra/rational.ts';
 import { exactTruth, exactValue } from '../evaluate/exact.ts';
 import { compile } from '../evaluate/program.ts';
 import { evaluateAt } from '../evaluate/values.ts';
+import { extremeHeights, type ExtremeHeights } from '../area/extremes.ts';
+import { integral, type DefiniteIntegral } from '../area/integral.ts';
+import type { IntegralPart } from '../area/parts.ts';
+import { evenPartition, type SumRule } from '../area/rules.ts';
+import { riemannSum } from '../area/sums.ts';
 import { packed, unpacked } from '../interpolation/packed.ts';
 import * as tree from '../language/tree.ts';
 import type { Condition, Expression } from '../language/tree.ts';
@@ -47,7 +52,17 @@ export type Question =
   | (Asked & { readonly ask: 'reading'; readonly order: 1 | 2 | 3 })
   | (Asked & { readonly ask: 'meanValue' })
   /** The points of the curve that are nearest to a place. */
-  | (Asked & { readonly ask: 'nearest'; readonly to: readonly [number, number] });
+  | (Asked & { readonly ask: 'nearest'; readonly to: readonly [number, number] })
+  /** The definite integral, or the area without signs. */
+  | (Asked & { readonly ask: 'integral'; readonly isTotal: boolean })
+  /** All that a sum over a partition is compared with; and the sum itself where it has too many parts to wait for. */
+  | (Asked & { readonly ask: 'sum'; readonly many: ManyParts | null });
+
+/** A sum of more parts than one works out between two frames. */
+export interface ManyParts {
+  readonly n: number;
+  readonly rule: SumRule;
+}
 
 /** A key point with the exact form of its height, where one is known. */
 export interface ToldKeyPoint extends KeyPoint {
@@ -83,6 +98,11 @@ export interface NearestPoint {
   readonly exactDistance: Expression | null;
 }
 
+/** A definite integral as plain data. */
+export interface ToldIntegral extends Omit<DefiniteIntegral, 'parts'> {
+  readonly parts: readonly Omit<IntegralPart, 'antiderivative'>[];
+}
+
 /** What comes back for each question. */
 export interface AnswerTo {
   readonly keyPoints: Told & { readonly points: readonly ToldKeyPoint[] };
@@ -108,6 +128,17 @@ export interface AnswerTo {
     readonly isGranted: boolean;
   } | null;
   readonly nearest: { readonly points: readonly NearestPoint[]; readonly isProved: boolean };
+  readonly integral: ToldIntegral;
+  readonly sum: {
+    readonly integral: ToldIntegral;
+    /** Where the function may be least or greatest; null where that is out of reach. */
+    readonly extremes: ExtremeHeights | null;
+    /** The sign of the slope, and of the bend, throughout; null where it changes or is not known. */
+    readonly slope: -1 | 0 | 1 | null;
+    readonly bend: -1 | 0 | 1 | null;
+    /** The total of many parts. */
+    readonly total: number | null;
+  };
 }
 export type QuestionKind = keyof AnswerTo;
 export type QuestionOf<K extends QuestionKind> = Extract<Question, { ask: K }>;
@@ -147,6 +178,55 @@ export function answerTo(question: Question): Answer {
       return toldMeanValue(question);
     case 'nearest':
       return nearestPoints(question);
+    case 'integral':
+      return toldIntegral(question, question.isTotal);
+    case 'sum':
+      return toldSum(question);
+  }
+}
+
+function toldIntegral({ body, variable, interval }: Asked, isTotal: boolean): ToldIntegral {
+  const { parts, ...told } = integral(body, variable, interval, { isTotal });
+  return { ...told, parts: parts.map(({ antiderivative: _formula, ...part }) => part) };
+}
+
+function toldSum({ body, variable, interval, many }: QuestionOf<'sum'>): AnswerTo['sum'] {
+  const asked = { body, variable, interval };
+  return {
+    integral: toldIntegral(asked, false),
+    extremes: within(() => extremeHeights(body, variable, interval)),
+    slope: signThroughout(asked, 1),
+    bend: signThroughout(asked, 2),
+    total: many && riemannSum(body, variable, evenPartition(...interval, many.n), many.rule).total,
+  };
+}
+
+/** The sign that a derivative has everywhere on the interval, single zeros apart. */
+function signThroughout({ body, variable, interval }: Asked, order: number): -1 | 0 | 1 | null {
+  const found = within(() => signs(body, variable, interval, order));
+  if (!found?.complete) return null;
+  const kinds = new Set(found.intervals.map(({ sign }) => sign));
+  const [only] = kinds;
+  const isWhole = coversWhole(found.intervals, interval);
+  return kinds.size === 1 && only !== undefined && isWhole ? only : null;
+}
+
+/** Whether stretches leave nothing out: a function may have no slope on a part. */
+function coversWhole(
+  stretches: readonly { from: Place; to: Place }[],
+  [a, b]: readonly [number, number],
+): boolean {
+  const width = stretches.reduce((total, { from, to }) => total + to.value - from.value, 0);
+  return Math.abs(width - (b - a)) <= (b - a) * 1e-9;
+}
+
+/** Work on formulas that may be too large. */
+function within<R>(work: () => R): R | null {
+  try {
+    return work();
+  } catch (error) {
+    if (error instanceof TooLarge) return null;
+    throw error;
   }
 }
 

@@ -3,7 +3,7 @@ import * as big from './bigFloat.ts';
 import type { BigFloat } from './bigFloat.ts';
 
 /** Digits beyond which a decimal stands for a number that it only rounds. */
-const exactDigits = 15;
+const exactDigits = 13;
 /** Parts of π that angles are measured in. */
 const partsOfPi = [1, 2, 3, 4, 6, 12];
 

@@ -3,6 +3,9 @@ import type { Document, Id } from '../schema/document.ts';
 import type { Edit } from './change.ts';
 import { movingField } from './start.ts';
 
+/** Fields beside the interval that are shown while they are dragged, of entries that nothing else moves. */
+const shownField = { sum: 'cuts', averageValue: 'height' } as const;
+
 /** The edits that make what the stage shows of an entry the document's: a value, points, or an interval. */
 export function settledEdits({ entries }: Document, id: Id, shown: string): Edit[] {
   const entry = entries[id];
@@ -20,5 +23,6 @@ export function settledEdits({ entries }: Document, id: Id, shown: string): Edit
   if (interval && 'from' in entry && entry.kind !== 'parameter') {
     return [edit('from', interval.from), edit('to', interval.to)];
   }
+  if (entry.kind in shownField) return [edit(shownField[entry.kind as keyof typeof shownField], shown)];
   return entry.kind in movingField ? [edit(movingField[entry.kind as keyof typeof movingField], shown)] : [];
 }

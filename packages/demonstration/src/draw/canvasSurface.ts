@@ -46,6 +46,10 @@ export class CanvasSurface implements Surface {
     this.clippedTo((pen) => pen.arc(x, y, radius, 0, 2 * Math.PI), draw);
   }
 
+  clippedToPath(build: (pen: Pen) => void, draw: () => void): void {
+    this.clippedTo(build, draw);
+  }
+
   private clippedTo(build: (pen: Pen) => void, draw: () => void): void {
     const { context } = this;
     context.save();

@@ -4,6 +4,7 @@ import type { Mark, MarkOf } from '../scene/mark.ts';
 import type { PointShape } from '../schema/look.ts';
 import { tickPixels } from '../schema/looks.ts';
 import type { Scene, SceneTier } from '../scene/scene.ts';
+import { paintArea, paintBars } from './paintAreas.ts';
 import { paintSpan, paintStrips } from './paintStrips.ts';
 import type { Pen, Surface } from './surface.ts';
 
@@ -25,7 +26,9 @@ export function paint(scene: Scene, surface: Surface, emphasis: Emphasis = { ent
     paintGrid(scene, tier, surface);
     surface.clipped(tier.view.frame, () => {
       for (const mark of tier.marks) {
-        if (mark.kind !== 'note' || scene.size.furniture) paintMark(mark, surface, emphasis);
+        if (mark.kind === 'bars') paintBars(mark, tier.view.frame, surface, emphasis);
+        else if (mark.kind === 'area') paintArea(mark, tier.view.frame, surface, emphasis);
+        else if (mark.kind !== 'note' || scene.size.furniture) paintMark(mark, surface, emphasis);
       }
     });
   }
@@ -151,6 +154,10 @@ function paintMark(mark: Mark, surface: Surface, { entry }: Emphasis): void {
     case 'dot':
     case 'label':
     case 'lens':
+    case 'bars':
+    case 'area':
+    case 'cut':
+    case 'level':
     case 'span':
     case 'strip':
       return;
@@ -179,6 +186,7 @@ function paintReadingLine({ readingX, tiers }: Scene, surface: Surface): void {
 const radii = { point: 7, vertex: 6, dot: 5 } as const;
 
 function paintPlace(mark: Mark, surface: Surface, { entry }: Emphasis): void {
+  if (mark.kind === 'cut' || mark.kind === 'level') return paintSlide(mark, surface, entry);
   if (mark.kind !== 'point' && mark.kind !== 'dot' && mark.kind !== 'vertex') return;
   const { x, y, tone, size = radii[mark.kind] } = mark;
   // A point of the function itself is open, one that was put on it is filled.
@@ -189,6 +197,18 @@ function paintPlace(mark: Mark, surface: Surface, { entry }: Emphasis): void {
   if (shape === 'cross') return surface.path(build, { stroke: tone, width: 2.5 });
   const isOpen = shape === 'ring';
   surface.path(build, { fill: isOpen ? 'sheet' : tone, stroke: isOpen ? tone : 'sheet', width: 2 });
+}
+
+/** A partition point is a small bead on the axis, a height a bar with a grip. */
+function paintSlide(mark: MarkOf<'cut' | 'level'>, surface: Surface, emphasised: Id | null): void {
+  const { kind, x, y, tone, entry } = mark;
+  const [width, height] = kind === 'cut' ? [5, 11] : [26, 9];
+  const bar = (pen: Pen) => pen.rect(x - width / 2, y - height / 2, width, height);
+  surface.path(bar, {
+    fill: kind === 'cut' ? 'sheet' : tone,
+    stroke: tone,
+    width: entry === emphasised ? 2.5 : 1.5,
+  });
 }
 
 function drawPoint(shape: PointShape, x: number, y: number, radius: number, pen: Pen): void {

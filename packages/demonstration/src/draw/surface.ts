@@ -31,5 +31,6 @@ export interface Surface {
   path(build: (pen: Pen) => void, style: PathStyle): void;
   text(text: string, x: number, y: number, style: TextStyle): void;
   clipped(frame: Frame, draw: () => void): void;
+  clippedToPath(build: (pen: Pen) => void, draw: () => void): void;
   clippedToCircle(x: number, y: number, radius: number, draw: () => void): void;
 }

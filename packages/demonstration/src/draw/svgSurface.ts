@@ -41,6 +41,12 @@ export class SvgSurface implements Surface {
     this.clippedTo(`<circle cx="${x}" cy="${y}" r="${radius}"/>`, draw);
   }
 
+  clippedToPath(build: (pen: Pen) => void, draw: () => void): void {
+    const d = pathRound(digits);
+    build(d);
+    this.clippedTo(`<path d="${d.toString()}"/>`, draw);
+  }
+
   private clippedTo(shape: string, draw: () => void): void {
     const id = `clip${++this.clips}`;
     this.pieces.push(`<clipPath id="${id}">${shape}</clipPath>`, `<g clip-path="url(#${id})">`);

@@ -35,6 +35,8 @@ const doing: Readonly<Record<QuestionKind, string>> = {
   reading: 'The graph is being read …',
   meanValue: 'Parallel tangents are being looked for …',
   nearest: 'The nearest point is being looked for, with the proof that none is nearer …',
+  integral: 'The integral is being worked out …',
+  sum: 'The sum is being worked out …',
 };
 
 /** What an entry makes of the answer to its question, which may come some frames later. */
@@ -196,7 +198,12 @@ export const idsInInterval = (
 export const overTyped = (variable: string, { texts: { from, to } }: TypedInterval): string =>
   `For ${variable} from ${asWritten(from)} to ${asWritten(to)}`;
 
-export const asWritten = (text: string): string => text.trim().replaceAll('-', '−').replaceAll('pi', 'π');
+export const asWritten = (text: string): string =>
+  text
+    .trim()
+    .replaceAll('-', '−')
+    .replaceAll('pi', 'π')
+    .replace(/sqrt\((\w+)\)/g, '√$1');
 
 export interface ClosedCurve {
   /** The formula in the variable alone. */

@@ -107,6 +107,12 @@ export function remembered<T>(
 export const readFormula = (text: string, directory: Directory): Reading<Expression> =>
   remembered(directory, 'formula', text, () => readExpression(text, directory.scope));
 
+/** The formula that a typed text is; null while it cannot be read. */
+export function formulaOf(text: string, directory: Directory): Expression | null {
+  const reading = readFormula(text, directory);
+  return reading.ok ? reading.value : null;
+}
+
 /** The entries that a typed formula mentions; none while it cannot be read. */
 export function idsInText(text: string, directory: Directory): readonly Id[] {
   const reading = readFormula(text, directory);

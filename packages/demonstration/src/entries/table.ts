@@ -31,6 +31,12 @@ import { readoutKind } from './readout/readout.ts';
 import { markerKind } from './marker/marker.ts';
 import { trailKind } from './trail/trail.ts';
 import { trialsKind } from './trials/trials.ts';
+import { areaBetweenKind } from './areaBetween/areaBetween.ts';
+import { averageValueKind } from './averageValue/averageValue.ts';
+import { integralKind } from './integral/integral.ts';
+import { runningTotalKind } from './runningTotal/runningTotal.ts';
+import { sumErrorsKind } from './sumErrors/sumErrors.ts';
+import { sumKind } from './sum/sum.ts';
 import { valueKind } from './value/value.ts';
 import { valueTableKind } from './valueTable/valueTable.ts';
 
@@ -71,4 +77,10 @@ export const entryKinds = {
   marker: markerKind,
   trail: trailKind,
   trials: trialsKind,
+  sum: sumKind,
+  sumErrors: sumErrorsKind,
+  integral: integralKind,
+  areaBetween: areaBetweenKind,
+  averageValue: averageValueKind,
+  runningTotal: runningTotalKind,
 } as const;

@@ -47,6 +47,18 @@ export interface BoundHandle {
   readonly isVisible: boolean;
 }
 
+/** A grip of an entry's own that is moved one way: a partition point along the axis, a height up and down. */
+export interface SlideHandle {
+  readonly key: string;
+  readonly tier: Id;
+  readonly entry: Id;
+  readonly kind: 'cut' | 'level';
+  readonly index: number;
+  readonly x: number;
+  readonly y: number;
+  readonly isVisible: boolean;
+}
+
 const isInside = ({ frame: { left, top, width, height } }: TierView, x: number, y: number): boolean =>
   x >= left - 1 && x <= left + width + 1 && y >= top - 1 && y <= top + height + 1;
 
@@ -71,6 +83,16 @@ export function boundsOf({ id, view, marks }: MarkedTier): BoundHandle[] {
       return { key: `${id} ${entry} ${end}`, tier: id, entry, end, x, y, isVisible: isInside(view, x, y) };
     }),
   );
+}
+
+export function slidesOf({ id, view, marks }: MarkedTier): SlideHandle[] {
+  return marks.flatMap((mark) => {
+    if (mark.kind !== 'cut' && mark.kind !== 'level') return [];
+    const { kind, entry, x, y } = mark;
+    const index = kind === 'cut' ? mark.index : 0;
+    const key = `${id} ${entry} ${kind} ${index}`;
+    return [{ key, tier: id, entry, kind, index, x, y, isVisible: isInside(view, x, y) }];
+  });
 }
 
 /** A point that nothing moves is drawn, but cannot be taken hold of. */

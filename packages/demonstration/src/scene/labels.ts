@@ -143,6 +143,10 @@ function pointsOf(mark: Mark): number[] {
       return discOf(mark);
     case 'note':
     case 'label':
+    case 'bars':
+    case 'area':
+    case 'cut':
+    case 'level':
     case 'span':
     case 'strip':
       return [];

@@ -18,6 +18,9 @@ export interface StripPart {
   readonly sentence: string;
 }
 
+/** The slant of the lines that fill an area. */
+export type Hatch = 'up' | 'down' | 'none';
+
 /** Something to draw, in pixels of the scene and in colour roles; it knows nothing of canvases. */
 export type Mark =
   | {
@@ -116,6 +119,50 @@ export type Mark =
       readonly parts: readonly StripPart[];
       /** Pixels at which neighbouring parts meet: at a zero, or where there is no value. */
       readonly meetings: readonly { readonly x: number; readonly isZero: boolean }[];
+    }
+  /** Rectangles on a base line, hatched by the side on which they lie, so that sign is not told by colour alone. */
+  | {
+      readonly kind: 'bars';
+      readonly entry: Id;
+      /** x₀ x₁ y of each rectangle. */
+      readonly bars: Float64Array;
+      readonly base: number;
+      readonly tone: Tone;
+      readonly hatch: Hatch;
+      /** Whether only its outline is drawn, so that what lies under it stays as it is. */
+      readonly isOutline?: boolean;
+      /** Whether each rectangle has its outline: thousands of them are one area. */
+      readonly hasEdges: boolean;
+      readonly dash: readonly number[];
+    }
+  /** Areas as closed outlines x₀ y₀ x₁ y₁ …, hatched. */
+  | {
+      readonly kind: 'area';
+      readonly entry: Id;
+      readonly outlines: readonly Float64Array[];
+      readonly tone: Tone;
+      readonly hatch: Hatch;
+      /** Whether only its outline is drawn, so that what lies under it stays as it is. */
+      readonly isOutline?: boolean;
+      readonly hasEdges: boolean;
+      readonly dash: readonly number[];
+    }
+  /** An end between two parts of a partition, which can be dragged along the base line. */
+  | {
+      readonly kind: 'cut';
+      readonly entry: Id;
+      readonly index: number;
+      readonly x: number;
+      readonly y: number;
+      readonly tone: Tone;
+    }
+  /** A height that can be dragged up and down. */
+  | {
+      readonly kind: 'level';
+      readonly entry: Id;
+      readonly x: number;
+      readonly y: number;
+      readonly tone: Tone;
     }
   /** A text in a box of its own near a place; the scene finds where it covers nothing. */
   | {

@@ -23,11 +23,13 @@ import type { Stage } from '../stage/stage.ts';
 import type { Trails } from '../stage/trails.ts';
 import {
   boundsOf,
+  slidesOf,
   handlesOf,
   isFixed,
   verticesOf,
   type BoundHandle,
   type Handle,
+  type SlideHandle,
   type VertexHandle,
 } from './handles.ts';
 import { placeLabels, type PlacedLabel } from './labels.ts';
@@ -71,6 +73,7 @@ export interface Scene {
   readonly handles: readonly Handle[];
   readonly vertices: readonly VertexHandle[];
   readonly bounds: readonly BoundHandle[];
+  readonly slides: readonly SlideHandle[];
   /** Entries whose marks were made again for this scene. */
   readonly markedAgain: readonly Id[];
   readonly memory: MarkMemory;
@@ -132,6 +135,7 @@ export function buildScene(input: SceneInput, previous?: Scene): Scene {
     handles: tiers.flatMap(handlesOf).filter(({ parameter }) => !isFixed(document, parameter)),
     vertices: tiers.flatMap(verticesOf),
     bounds: tiers.flatMap(boundsOf),
+    slides: tiers.flatMap(slidesOf),
     markedAgain,
     memory,
   };

@@ -44,6 +44,10 @@ function shaped(mark: Mark, { line, weight, point, size }: Look): Mark {
     case 'lens':
     case 'label':
     case 'note':
+    case 'bars':
+    case 'area':
+    case 'cut':
+    case 'level':
     case 'span':
     case 'strip':
       return mark;

@@ -9,6 +9,8 @@ export const colourRoles = [
   'h',
   'h1',
   'h2',
+  'total',
+  'minus',
   'ink',
   'quiet',
   'rule',
@@ -28,9 +30,15 @@ const families: readonly (readonly [ColourRole, ColourRole, ColourRole])[] = [
   ['h', 'h1', 'h2'],
 ];
 export const familyCount = families.length;
+/** The family of running totals; their slope is the function again. */
+export const totalFamily = 9;
+const ofTotals = ['total', 'f', 'f1'] as const;
 
 export function toneOf(order: number, family = 0): ColourRole {
-  const tones = families[family % families.length] as readonly [ColourRole, ColourRole, ColourRole];
+  const tones =
+    family === totalFamily
+      ? ofTotals
+      : (families[family % families.length] as readonly [ColourRole, ColourRole, ColourRole]);
   return tones[Math.min(order, tones.length - 1)] as ColourRole;
 }
 

@@ -41,7 +41,7 @@ export const newTier = (order: number, y: Tier['y']): Tier => ({
   title: '',
 });
 
-export const currentVersion = 5;
+export const currentVersion = 6;
 
 export const documentSchema = z.strictObject({
   format: z.literal('yperkine-demonstration'),

@@ -3,6 +3,7 @@ import { toVersion2 } from './toVersion2.ts';
 import { toVersion3 } from './toVersion3.ts';
 import { toVersion4 } from './toVersion4.ts';
 import { toVersion5 } from './toVersion5.ts';
+import { toVersion6 } from './toVersion6.ts';
 import { currentVersion, documentSchema, type Document } from './document.ts';
 
 /** Turns a document of one version into one of the next; the version number is set by `migrated`. */
@@ -17,6 +18,7 @@ export const migrations: Readonly<Record<number, Migration>> = {
   2: toVersion3,
   3: toVersion4,
   4: toVersion5,
+  5: toVersion6,
 };
 
 /** The document brought from its version to `target`, one version at a time; null where a step is missing. */

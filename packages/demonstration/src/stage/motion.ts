@@ -18,8 +18,8 @@ export interface Run {
   /** Seconds from limit to limit. */
   readonly seconds: number;
   readonly repeat: Repeat;
-  /** Even, or shrinking by the same factor in every second, from one limit down to the other. */
-  readonly pace?: 'even' | 'closing';
+  /** Even; shrinking by the same factor in every second; or twice as much after every so many seconds. */
+  readonly pace?: 'even' | 'closing' | 'doubling';
   /** From stop to stop instead of smoothly. */
   readonly stepping?: Stepping | null;
 }
@@ -51,7 +51,7 @@ const calmPause = 1;
 
 /** The same run in a few jumps with time between them, for those who asked their system to reduce motion. */
 export function calmed(run: Run): Run {
-  if (run.stepping) return run;
+  if (run.stepping || run.pace === 'doubling') return run;
   const size = (run.to - run.from) / calmStops;
   return { ...run, stepping: { size, pause: Math.max(calmPause, run.seconds / calmStops) } };
 }
@@ -62,6 +62,7 @@ export function calmed(run: Run): Run {
  */
 export function positionOf(run: Run, elapsed: number): Position {
   if (run.pace === 'closing') return closingPosition(run, elapsed);
+  if (run.pace === 'doubling') return doublingPosition(run, elapsed);
   const span = run.to - run.from;
   if (!(span > 0) || !(run.seconds > 0)) return { value: run.start, isOver: true };
   return run.stepping ? steppingPosition(run, run.stepping, elapsed) : smoothPosition(run, span, elapsed);
@@ -71,6 +72,12 @@ function closingPosition({ from, to, seconds, stepping }: Run, elapsed: number):
   const time = stepping ? Math.floor(elapsed / stepping.pause) * stepping.pause : elapsed;
   const share = Math.min(1, time / seconds);
   return { value: from * (to / from) ** share, isOver: share >= 1 };
+}
+
+/** The start, twice, four times it …, each for the run's seconds, up to the limit. */
+function doublingPosition({ start, to, seconds }: Run, elapsed: number): Position {
+  const value = start * 2 ** Math.floor(elapsed / seconds + onStop);
+  return { value: Math.min(value, to), isOver: 2 * value > to };
 }
 
 function smoothPosition({ from, start, seconds, repeat }: Run, span: number, elapsed: number): Position {

@@ -7,6 +7,7 @@ import type { Workbench } from '../../state/workbench.ts';
 export const questions = {
   steep: 'How steep?',
   where: 'Where?',
+  much: 'How much?',
   words: 'In words, marks and numbers',
   given: 'A further given',
 } as const;

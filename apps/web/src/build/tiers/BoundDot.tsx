@@ -44,7 +44,8 @@ export const BoundDot = memo(function BoundDot({ handle, name, painter }: BoundD
     const view = viewOf();
     const bounds = painter()?.scene?.bounds.filter((one) => one.entry === handle.entry) ?? [];
     const other = bounds.find(({ end }) => end !== handle.end);
-    if (!view || !other || !entry || entry.kind === 'parameter' || !('from' in entry)) return;
+    if (!view || !other || !entry || entry.kind === 'parameter' || !('from' in entry) || !('to' in entry))
+      return;
     const fine = roundStep(view.x, 1000);
     const limit = view.fromX(other.x);
     const inside = handle.end === 'from' ? Math.min(x, limit - fine) : Math.max(x, limit + fine);

@@ -6,7 +6,9 @@ import {
   type Handle,
   type NearCurve,
   type ParameterResult,
+  stripAt,
   type Scene,
+  type SlideHandle,
   type VertexHandle,
 } from '@yperkine/demonstration';
 import { useCallback, useEffect, useRef, useState } from 'react';
@@ -24,6 +26,7 @@ import { TickNumbers } from './tickNumbers.ts';
 import { StripMenu } from './StripMenu.tsx';
 import { StripParts, type PickedPart } from './stripParts.ts';
 import { BoundDot } from './BoundDot.tsx';
+import { SlideDot } from './SlideDot.tsx';
 import { VertexDot } from './VertexDot.tsx';
 import { VertexMenu, type PickedVertex } from './VertexMenu.tsx';
 import { WindowTools } from './WindowPanel.tsx';
@@ -36,6 +39,10 @@ interface Grips {
   }[];
   readonly vertices: readonly {
     readonly handle: Pick<VertexHandle, 'key' | 'tier' | 'entry' | 'index'>;
+    readonly name: string;
+  }[];
+  readonly slides: readonly {
+    readonly handle: Pick<SlideHandle, 'key' | 'tier' | 'entry' | 'kind' | 'index'>;
     readonly name: string;
   }[];
   readonly bounds: readonly {
@@ -62,7 +69,7 @@ export function Tiers() {
   const painter = useRef<Painter | null>(null);
   const [{ furniture, grips }, setOverlay] = useState<Overlay>({
     furniture: null,
-    grips: { handles: [], vertices: [], bounds: [] },
+    grips: { handles: [], vertices: [], bounds: [], slides: [] },
   });
   const [picked, setPicked] = useState<Picked | null>(null);
   const [vertex, setVertex] = useState<PickedVertex | null>(null);
@@ -92,6 +99,7 @@ export function Tiers() {
         moveHandles(element, scene, workbench);
         moveVertices(element, scene);
         moveBounds(element, scene);
+        moveSlides(element, scene);
         placeStandings(element, scene, workbench.state);
         moveCaught(caught.current, scene, workbench);
       },
@@ -107,6 +115,7 @@ export function Tiers() {
       onNear: (found) => moveGhost(ghost.current, found),
       onHover: (entry) => workbench.emphasise(entry),
       onPick: (found) => setPicked(pickedAt(painting.scene, found, workbench)),
+      onPlain: (x, y) => lookAtStrip(workbench, painting.scene, x, y),
       onDouble: (found) => {
         if (addVertex(workbench, painting.scene, found)) setPicked(null);
       },
@@ -132,6 +141,7 @@ export function Tiers() {
     moveHandles(host.current, scene, workbench);
     moveVertices(host.current, scene);
     moveBounds(host.current, scene);
+    moveSlides(host.current, scene);
   }, [grips, workbench]);
 
   const currentPainter = useCallback(() => painter.current, []);
@@ -180,6 +190,9 @@ export function Tiers() {
         {grips.bounds.map(({ handle, name }) => (
           <BoundDot key={handle.key} handle={handle} name={name} painter={currentPainter} />
         ))}
+        {grips.slides.map(({ handle, name }) => (
+          <SlideDot key={handle.key} handle={handle} name={name} painter={currentPainter} />
+        ))}
         <div ref={strips} />
         <StandingTexts painter={currentPainter} />
         {picked && <CurveMenu picked={picked} within={width} onClose={closeMenu} />}
@@ -204,7 +217,14 @@ function gripsOf(scene: Scene, workbench: Workbench): Grips {
     handle: { key, tier, entry, end },
     name: `${end === 'from' ? 'Start' : 'End'} of the interval of ${headingOf(workbench, entry)}`,
   }));
-  return { handles, vertices, bounds };
+  const slides = scene.slides.map(({ key, tier, entry, kind, index }) => ({
+    handle: { key, tier, entry, kind, index },
+    name:
+      kind === 'level'
+        ? `Height of the rectangle of ${headingOf(workbench, entry)}`
+        : `Partition point ${index + 1} of ${headingOf(workbench, entry)}`,
+  }));
+  return { handles, vertices, bounds, slides };
 }
 
 function vertexName(workbench: Workbench, entry: string, index: number): string {
@@ -267,6 +287,31 @@ function moveVertices(host: HTMLElement, scene: Scene): void {
     const [across, up] = [view.fromX(x), view.fromY(y)].map((value) => String(Number(value.toPrecision(6))));
     element.setAttribute('aria-valuenow', up ?? '');
     element.setAttribute('aria-valuetext', `(${across ?? ''}, ${up ?? ''})`.replaceAll('-', '−'));
+  }
+}
+
+/** A click on a strip of a sum looks at it; beside all strips, at none. */
+function lookAtStrip(workbench: Workbench, scene: Scene | null, x: number, y: number): void {
+  const found = scene && stripAt(scene, workbench.current(), x, y);
+  const { stage, document } = workbench.state;
+  for (const [id, value] of Object.entries(stage.values)) {
+    const isLookedAt = typeof value === 'number' && document.entries[id]?.kind === 'sum';
+    if (isLookedAt && id !== found?.entry) workbench.lookAt(id, null);
+  }
+  if (found) workbench.lookAt(found.entry, stage.values[found.entry] === found.index ? null : found.index);
+}
+
+/** The same for partition points and heights. */
+function moveSlides(host: HTMLElement, scene: Scene): void {
+  for (const { key, kind, x, y, tier, isVisible } of scene.slides) {
+    const element = host.querySelector<HTMLElement>(`[data-slide="${CSS.escape(key)}"]`);
+    const view = scene.tiers.find(({ id }) => id === tier)?.view;
+    if (!element || !view) continue;
+    element.style.transform = `translate(${x}px, ${y}px)`;
+    element.style.visibility = isVisible ? 'visible' : 'hidden';
+    const value = String(Number((kind === 'cut' ? view.fromX(x) : view.fromY(y)).toPrecision(6)));
+    element.setAttribute('aria-valuenow', value);
+    element.setAttribute('aria-valuetext', value.replace('-', '−'));
   }
 }
 

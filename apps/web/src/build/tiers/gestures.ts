@@ -20,6 +20,8 @@ export interface GestureEvents {
   readonly onHover: (entry: Id | null) => void;
   /** A curve was clicked or tapped. */
   readonly onPick: (near: NearCurve) => void;
+  /** The graph was clicked where there is no curve. */
+  readonly onPlain: (x: number, y: number) => void;
   /** A curve was clicked twice in a row. */
   readonly onDouble: (near: NearCurve) => void;
 }
@@ -198,9 +200,11 @@ export class Gestures {
     }
     this.drag = null;
     if (drag?.hasMoved) return this.workbench.settleWindows();
-    const near =
-      drag?.zone.kind === 'graph' && event.type === 'pointerup' ? this.nearAt(this.spot(event), event) : null;
+    if (drag?.zone.kind !== 'graph' || event.type !== 'pointerup') return;
+    const spot = this.spot(event);
+    const near = this.nearAt(spot, event);
     if (near) this.events.onPick(near);
+    else this.events.onPlain(spot.x, spot.y);
   }
 
   private wheel(event: WheelEvent): void {

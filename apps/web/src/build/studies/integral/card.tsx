@@ -1,0 +1,27 @@
+import { addOverInterval } from '../../../state/where.ts';
+import { Sketch } from '../Sketch.tsx';
+import type { StudyCard } from '../study.ts';
+import { IntegralControls } from './IntegralControls.tsx';
+
+const Picture = () => (
+  <Sketch>
+    <path d="M24 68 V24 C 32 12, 40 14, 46 26 S 72 76, 86 60 V68 Z" fill="var(--f)" fillOpacity={0.22} />
+    <path d="M8 68 H106" stroke="var(--quiet)" strokeWidth={1.5} />
+  </Sketch>
+);
+
+export const card: StudyCard = {
+  kind: 'integral',
+  offers: [
+    {
+      question: 'much',
+      isOfWhole: true,
+      rank: 2,
+      title: 'Definite integral',
+      words: 'area under a curve signed total exact antiderivative',
+      Picture,
+      add: (workbench, on) => void addOverInterval(workbench, 'integral', on),
+    },
+  ],
+  Controls: IntegralControls,
+};

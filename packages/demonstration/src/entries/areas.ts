@@ -1,0 +1,162 @@
+import {
+  exactValue,
+  knownNumber,
+  latexFunction,
+  latexName,
+  printLatex,
+  type KnownNumber,
+  type ToldIntegral,
+} from '@yperkine/core';
+import { exactText } from '../numbers/exactText.ts';
+import { format, type RoundingRule } from '../numbers/format.ts';
+import { equalsResult, unitPart, type Line } from '../numbers/line.ts';
+import { curveMark } from '../scene/curveMark.ts';
+import type { Hatch, Mark } from '../scene/mark.ts';
+import { partOfRuns } from '../scene/partOfCurve.ts';
+import { dashes, type Tone } from '../scene/tone.ts';
+import type { TierView } from '../scene/view.ts';
+import type { Id } from '../schema/fields.ts';
+import { times, type Unit } from '../units/unit.ts';
+import { asWritten, type TypedInterval } from './asking.ts';
+import type { CurveResult } from './curve.ts';
+import { readFormula } from './formulaValue.ts';
+import type { WorkContext } from './kind.ts';
+import { failed, type Outcome } from './outcome.ts';
+
+/** The unit of an area under a curve: that of its heights times that along the axis. */
+export const areaUnit = (curve: CurveResult, xUnit: Unit): Unit => times(curve.unit, xUnit);
+
+/** An integral as a number that can be rounded, opened and named. */
+export const numberOf = ({ value, exact }: ToldIntegral): KnownNumber =>
+  knownNumber(value, exact && exactValue(exact, new Map()));
+
+/** `= 64/3 ≈ 21.333 m³`, as the end of a statement. */
+export const integralParts = (told: ToldIntegral, unit: Unit, rule: RoundingRule): Line => [
+  ...equalsResult(numberOf(told), rule, told.exact && exactText(told.exact)),
+  ...unitPart(unit),
+];
+
+/** A typed bound as LaTeX. */
+export function boundLatex(text: string, context: WorkContext): string {
+  const reading = readFormula(text, context.directory);
+  return reading.ok ? printLatex(reading.value) : text;
+}
+
+/** ∫ from a to b of f(x) dx, as LaTeX. */
+export function integralLatex(curve: CurveResult, { texts }: TypedInterval, context: WorkContext): string {
+  const [a, b] = [boundLatex(texts.from, context), boundLatex(texts.to, context)];
+  const x = latexName(curve.variable);
+  return `\\int_{${a}}^{${b}} ${latexFunction(curve.name, curve.order)}(${x})\\,d${x}`;
+}
+
+/** How sure an integral is, in a word. */
+export function integralCertainty({ certainty, bound }: ToldIntegral, rule: RoundingRule) {
+  if (certainty === 'exact') return { text: 'exact', isProved: true };
+  const isToAllDecimals = bound < 0.5 * 10 ** -rule.decimals;
+  if (certainty === 'proved') {
+    const places = isToAllDecimals ? ` to ${rule.decimals} decimals` : '';
+    return { text: `proved${places}`, isProved: true };
+  }
+  return {
+    text: isToAllDecimals ? 'estimated, the error is smaller than the last digit' : 'estimated',
+    isProved: false,
+  };
+}
+
+/** What is wrong with an integral that has no value, in one sentence; null where it has one. */
+export function missingIntegral(
+  { value, diverges, undefinedOn }: ToldIntegral,
+  name: string,
+  rule: RoundingRule,
+): Outcome<never> | null {
+  const [gap] = undefinedOn;
+  if (gap) {
+    const text = (x: number): string => format(knownNumber(x), rule).text;
+    return failed(
+      `${name} has no value from ${text(gap.low)} to ${text(gap.high)}, so there is no area over this interval.`,
+    );
+  }
+  if (diverges) return failed(`This integral diverges: the area under ${name} grows beyond every bound.`);
+  return Number.isNaN(value) ? failed('This integral could not be worked out to enough digits.') : null;
+}
+
+/** [0, 8], for headings. */
+export const bracketed = ({ from, to }: TypedInterval['texts']): string =>
+  `[${asWritten(from)}, ${asWritten(to)}]`;
+
+/** The base line of areas in pixels, never outside what can be drawn. */
+export function baseOf(tier: TierView): number {
+  const { top, height } = tier.frame;
+  return Math.min(Math.max(tier.toY(0), top - height), top + 2 * height);
+}
+
+/** How areas over and under the axis look. */
+export const sides: readonly { readonly sign: 1 | -1; readonly hatch: Hatch }[] = [
+  { sign: 1, hatch: 'up' },
+  { sign: -1, hatch: 'down' },
+];
+export const toneOfSide = (sign: 1 | -1, tone: Tone): Tone => (sign > 0 ? tone : 'minus');
+export const dashOfSide = (sign: 1 | -1): readonly number[] => (sign > 0 ? dashes.whole : [4, 3]);
+
+/** The areas between a curve and the axis over an interval, one mark a side. */
+export function areaMarks(
+  id: Id,
+  curve: CurveResult,
+  [a, b]: readonly [number, number],
+  tone: Tone,
+  tier: TierView,
+  isSigned = true,
+): Mark[] {
+  const runs = partOfRuns(curveMark(id, curve, tier).runs, tier.toX(a), tier.toX(b));
+  const base = baseOf(tier);
+  return sides.flatMap(({ sign, hatch }): Mark[] => {
+    const outlines = runs.flatMap((run) => outlinesOn(run, base, sign));
+    if (outlines.length === 0) return [];
+    const isMinus = isSigned && sign < 0;
+    return [
+      {
+        kind: 'area',
+        entry: id,
+        outlines,
+        tone: isMinus ? 'minus' : tone,
+        hatch: isMinus ? 'down' : hatch === 'none' ? 'none' : 'up',
+        hasEdges: false,
+        dash: dashes.whole,
+      },
+    ];
+  });
+}
+
+/** The parts of a run on one side of a base line (1 is above it), each closed along that line. */
+export function outlinesOn(run: Float64Array, base: number, sign: 1 | -1): Float64Array[] {
+  const outlines: Float64Array[] = [];
+  let open: number[] = [];
+  const close = (x: number): void => {
+    if (open.length > 4) outlines.push(Float64Array.from([...open, x, base]));
+    open = [];
+  };
+  for (let i = 0; i + 1 < run.length; i += 2) {
+    const [x, y] = [run[i] as number, run[i + 1] as number];
+    const isOn = sign * (base - y) > 0;
+    if (i > 0) {
+      const [x0, y0] = [run[i - 2] as number, run[i - 1] as number];
+      const wasOn = sign * (base - y0) > 0;
+      const crossing = x0 + ((x - x0) * (base - y0)) / (y - y0);
+      if (isOn && !wasOn) open = [crossing, base];
+      if (!isOn && wasOn) close(crossing);
+    } else if (isOn) open = [x, base];
+    if (isOn) open.push(x, y);
+  }
+  close(run[run.length - 2] as number);
+  return outlines;
+}
+
+/** The interval of a study along the base line, with its two grips. */
+export const baseSpan = (id: Id, [a, b]: readonly [number, number], tone: Tone, tier: TierView): Mark => ({
+  kind: 'span',
+  entry: id,
+  x0: tier.toX(a),
+  x1: tier.toX(b),
+  y: Math.min(Math.max(tier.toY(0), tier.frame.top), tier.frame.top + tier.frame.height),
+  tone,
+});

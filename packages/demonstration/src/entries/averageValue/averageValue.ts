@@ -1,0 +1,180 @@
+import {
+  knownNumber,
+  latexFunction,
+  latexName,
+  rational,
+  type KnownNumber,
+  type ToldIntegral,
+} from '@yperkine/core';
+import { z } from 'zod';
+import { exactText } from '../../numbers/exactText.ts';
+import { format, type RoundingRule } from '../../numbers/format.ts';
+import { equalsResult, latex, unitPart, words, type Line } from '../../numbers/line.ts';
+import type { Mark } from '../../scene/mark.ts';
+import { dashes, toneOf } from '../../scene/tone.ts';
+import { decimalSchema } from '../../schema/fields.ts';
+import { withUnit, type Unit } from '../../units/unit.ts';
+import {
+  areaMarks,
+  areaUnit,
+  baseOf,
+  baseSpan,
+  boundLatex,
+  bracketed,
+  integralCertainty,
+  integralLatex,
+  integralParts,
+  missingIntegral,
+  numberOf,
+} from '../areas.ts';
+import { intervalStudy, onInterval, studied, withAnswer, type TypedInterval } from '../asking.ts';
+import { primed, type CurveResult } from '../curve.ts';
+import type { EntryKind } from '../kind.ts';
+import { worked } from '../outcome.ts';
+import type { StudyResult } from '../study.ts';
+
+export const averageValueSchema = z.strictObject({
+  ...onInterval,
+  kind: z.literal('averageValue'),
+  /** The height of the rectangle that is tried; null for the average value itself. */
+  height: decimalSchema.nullable(),
+});
+export type AverageValueEntry = z.infer<typeof averageValueSchema>;
+
+export interface AverageValueResult extends StudyResult {
+  readonly curve: CurveResult;
+  readonly interval: TypedInterval;
+  readonly average: KnownNumber;
+  /** The height of the rectangle as it is shown. */
+  readonly height: number;
+  readonly isAverage: boolean;
+  readonly unit: Unit;
+}
+
+/** The average value as the height of a rectangle of the same area; the rectangle can be tried at other heights. */
+export const averageValueKind: EntryKind<AverageValueEntry, AverageValueResult> = {
+  schema: averageValueSchema,
+  defaults: { height: null },
+  ...intervalStudy,
+  head: (_entry, result) => ({
+    heading: result
+      ? `Average value of ${primed(result.curve.name, result.curve.order)} on ${bracketed(result.interval.texts)}`
+      : 'Average value',
+    tone: result ? toneOf(result.curve.order, result.curve.family) : 'quiet',
+  }),
+
+  workOut: (entry, context) =>
+    studied(entry, context, ({ curve, interval, asked }) =>
+      withAnswer(context, { ask: 'integral', isTotal: false, ...asked }, (told) => {
+        const f = primed(curve.name, curve.order);
+        const missing = missingIntegral(told, f, context.rule);
+        if (missing) return missing;
+        const average = averageOf(told, interval);
+        const isInterval = typeof context.staged === 'string' && context.staged.includes(' ; ');
+        const tried = typeof context.staged === 'string' && !isInterval ? context.staged : entry.height;
+        const height = tried === null ? average.value : Number(tried);
+        const unit = areaUnit(curve, context.xUnit);
+        const [a, b] = [boundLatex(interval.texts.from, context), boundLatex(interval.texts.to, context)];
+        const quotient = `\\frac{1}{${b} - ${isSigned(a) ? `(${a})` : a}}`;
+        const x = latexName(curve.variable);
+        const lines: Line[] = [
+          [
+            latex(
+              `\\overline{${latexFunction(curve.name, curve.order)}} = ${quotient} ${integralLatex(curve, interval, context)}`,
+            ),
+            ...equalsResult(average, context.rule, formOf(told, interval)),
+            ...unitPart(curve.unit),
+          ],
+          [
+            latex(`\\int ${latexFunction(curve.name, curve.order)}(${x})\\,d${x}`),
+            ...integralParts(told, unit, context.rule),
+          ],
+          ...(tried === null ? [] : [triedLine(height, interval, unit, context.rule)]),
+        ];
+        return worked({
+          curve,
+          interval,
+          average,
+          height,
+          isAverage: tried === null,
+          unit: curve.unit,
+          lines,
+          sentence: sentenceOf(height, average, numberOf(told).value, interval, f, unit, context.rule),
+          certainty: integralCertainty(told, context.rule),
+        });
+      }),
+    ),
+
+  results: ({ average, unit }) => [{ key: 'average', label: 'average value', number: average, unit }],
+
+  marks(id, _entry, { curve, interval, height }, tier) {
+    if (curve.tier !== tier.id) return [];
+    const tone = toneOf(curve.order, curve.family);
+    const ends = [interval.from, interval.to] as const;
+    const [x0, x1, y] = [tier.toX(interval.from), tier.toX(interval.to), tier.toY(height)];
+    const level: Mark[] = [
+      {
+        kind: 'bars',
+        entry: id,
+        bars: Float64Array.of(x0, x1, y),
+        base: baseOf(tier),
+        tone: 'ink',
+        hatch: 'none',
+        isOutline: true,
+        hasEdges: true,
+        dash: dashes.dashed,
+      },
+      { kind: 'level', entry: id, x: (x0 + x1) / 2, y, tone },
+    ];
+    return [...areaMarks(id, curve, ends, tone, tier), ...level, baseSpan(id, ends, tone, tier)];
+  },
+};
+
+const isSigned = (text: string): boolean => /[-+]/.test(text);
+
+/** The interval's width, exactly where its ends are short decimals. */
+function averageOf(told: ToldIntegral, { from, to }: TypedInterval): KnownNumber {
+  const { value, exact } = numberOf(told);
+  const [a, b] = [from, to].map((x) => rational.parseDecimal(String(x).toUpperCase()));
+  const width = a && b ? rational.subtract(b, a) : null;
+  return knownNumber(value / (to - from), exact && width && rational.divide(exact, width));
+}
+
+function formOf(told: ToldIntegral, interval: TypedInterval): string | null {
+  const { exact } = averageOf(told, interval);
+  if (!exact || exact.denominator === 1n) return null;
+  const top = {
+    kind: 'number',
+    text: String(exact.numerator < 0n ? -exact.numerator : exact.numerator),
+  } as const;
+  const size = {
+    kind: 'divide',
+    left: top,
+    right: { kind: 'number', text: String(exact.denominator) },
+  } as const;
+  return exactText(exact.numerator < 0n ? { kind: 'negate', operand: size } : size);
+}
+
+function triedLine(height: number, { from, to }: TypedInterval, unit: Unit, rule: RoundingRule): Line {
+  return [
+    words('this rectangle '),
+    ...equalsResult(knownNumber(height * (to - from)), rule),
+    ...unitPart(unit),
+  ];
+}
+
+function sentenceOf(
+  height: number,
+  average: KnownNumber,
+  area: number,
+  { from, to }: TypedInterval,
+  f: string,
+  unit: Unit,
+  rule: RoundingRule,
+): string {
+  const difference = height * (to - from) - area;
+  const text = withUnit(format(knownNumber(Math.abs(difference)), rule).text, unit);
+  if (Math.abs(height - average.value) <= 1e-12 * Math.max(1, Math.abs(height)))
+    return `The rectangle of this height has the same area as ${f} over the interval.`;
+  return `This rectangle has ${text} ${difference < 0 ? 'less' : 'more'} than ${f}; at the average value both are the same.`;
+}

@@ -1,0 +1,160 @@
+import { exactValue, knownNumber, latexFunction, latexName, type KnownNumber } from '@yperkine/core';
+import { format, formatTidily, type RoundingRule } from '../../numbers/format.ts';
+import { equalsResult, latex, live, unitPart, words, type Line } from '../../numbers/line.ts';
+import { integralLatex, integralParts, missingIntegral, numberOf } from '../areas.ts';
+import { asWritten } from '../asking.ts';
+import { primed } from '../curve.ts';
+import type { WorkContext } from '../kind.ts';
+import { ruleNames, sideByRule, type Side, type SumRuleName } from './rules.ts';
+import { sumName, type SumResult } from './sum.ts';
+
+type Parts = Omit<SumResult, 'lines' | 'sentence'>;
+
+/** Terms that are written out before and after the dots. */
+const writtenBefore = 2;
+
+/** The sum with its sign and its numbers, the width of a part and the sample points with theirs, and the true area. */
+export function sumLines(parts: Parts, context: WorkContext): Line[] {
+  const { rule } = context;
+  const { total, unit, told, curve, interval, against } = parts;
+  const truth: Line[] =
+    told && !missingIntegral(told.integral, '', rule)
+      ? [
+          [latex(integralLatex(curve, interval, context)), ...integralParts(told.integral, unit, rule)],
+          [
+            words('error '),
+            ...equalsResult(knownNumber(total - numberOf(told.integral).value), rule),
+            ...unitPart(unit),
+          ],
+        ]
+      : [];
+  const second: Line[] = against
+    ? [
+        [
+          words(`${ruleNames[against.rule]} `),
+          ...equalsResult(knownNumber(against.sum.total), rule),
+          ...unitPart(unit),
+        ],
+      ]
+    : [];
+  return [
+    [latex(sigma(parts)), ...equalsResult(knownNumber(total), rule), ...unitPart(unit)],
+    ...writtenOut(parts, rule),
+    ...steps(parts, rule),
+    ...second,
+    ...truth,
+  ];
+}
+
+/** The sum in signs. */
+function sigma({ rule, curve, countName, isEven, hasPicks }: Parts): string {
+  const f = latexFunction(curve.name, curve.order);
+  const x = latexName(curve.variable);
+  const width = isEven ? `\\Delta ${x}` : `\\Delta ${x}_i`;
+  const n = isEven ? latexName(countName) : 'n';
+  if (rule === 'simpson')
+    return `\\frac{\\Delta ${x}}{3}\\bigl(${f}(${x}_0) + 4${f}(${x}_1) + 2${f}(${x}_2) + \\dots + ${f}(${x}_{${n}})\\bigr)`;
+  if (rule === 'trapezoid')
+    return `\\sum_{i=1}^{${n}} \\tfrac{${f}(${x}_{i-1}) + ${f}(${x}_i)}{2}\\,${width}`;
+  const at = hasPicks ? `${x}_i^*` : samplePoint(x, rule);
+  return `\\sum_{i=1}^{${n}} ${f}(${at})\\,${width}`;
+}
+
+/** 0.8·(1.347 + 2.862 + 2.955 + … + 1.117): the numbers of this very sum. */
+function writtenOut({ sum, isEven, rule: name, count }: Parts, rule: RoundingRule): Line[] {
+  if (!sum || name === 'simpson') return [];
+  const text = (value: number): string => inSum(format(knownNumber(value), rule).text);
+  const terms = (of: Float64Array): string => {
+    const shown =
+      of.length <= writtenBefore + 2
+        ? [...of].map(text)
+        : [...of.subarray(0, writtenBefore)].map(text).concat('…', text(of.at(-1) as number));
+    return shown.join(' + ');
+  };
+  if (!isEven) return [[live(`≈ ${terms(sum.areas)}`)]];
+  const width = ((sum.ends.at(-1) as number) - (sum.ends[0] as number)) / count;
+  return [[live(`≈ ${tidy(width, rule)}·(${terms(sum.heights)})`)]];
+}
+
+const inSum = (text: string): string => (text.startsWith('−') ? `(${text})` : text);
+const tidy = (value: number, rule: RoundingRule): string => {
+  const short = Number(value.toPrecision(12));
+  return formatTidily(decimal(short), rule).text;
+};
+const decimal = (value: number): KnownNumber =>
+  knownNumber(
+    value,
+    exactValue({ kind: 'number', text: String(Math.abs(value)) }, new Map()) && exactOf(value),
+  );
+
+/** A short decimal as the number that it is; null for one that only rounds. */
+function exactOf(value: number) {
+  const text = String(Math.abs(value));
+  const exact = /^[\d.]{1,13}$/.test(text) ? exactValue({ kind: 'number', text }, new Map()) : null;
+  return exact && (value < 0 ? { numerator: -exact.numerator, denominator: exact.denominator } : exact);
+}
+
+/** Δx = (8 − 2)/4 = 1.5 and xᵢ* = 2 + (i − 1)·1.5. */
+function steps(
+  { curve, interval, count, isEven, rule: name, fraction, countName, hasPicks }: Parts,
+  rule: RoundingRule,
+): Line[] {
+  if (!isEven) return [];
+  const x = latexName(curve.variable);
+  const { from, to, texts } = interval;
+  const width = (to - from) / count;
+  const [a, b] = [asWritten(texts.from), asWritten(texts.to)];
+  const bracket = (text: string): string => (/[-−+]/.test(text) ? `(${text})` : text);
+  const number = decimal(Number(width.toPrecision(12)));
+  const { text, isExact } = formatTidily(number, rule);
+  const lines: Line[] = [
+    [
+      latex(`\\Delta ${x} = \\frac{b - a}{${latexName(countName)}}`),
+      live(` = (${b} − ${bracket(a)})/${count} ${isExact ? '=' : '≈'} ${text}`),
+    ],
+  ];
+  const share = hasPicks ? undefined : sharesInLatex(tidy(fraction, rule))[name];
+  if (share === undefined) return lines;
+  const start = from === 0 ? [] : [live(`${a} `), latex('+\\,')];
+  return [
+    ...lines,
+    [latex(`${samplePoint(x, name)} =`), live(' '), ...start, latex(share), live(`·${text}`)],
+  ];
+}
+
+/** How many widths a sample point lies from the left end. */
+const sharesInLatex = (fraction: string): Partial<Record<SumRuleName, string>> => ({
+  left: '(i - 1)',
+  right: 'i',
+  midpoint: '\\bigl(i - \\tfrac12\\bigr)',
+  fraction: `(i - 1 + ${fraction})`,
+});
+
+/** How a sample point is written: an end of its part, or a point in it. */
+const samplePoint = (x: string, rule: SumRuleName): string =>
+  rule === 'left' ? `${x}_{i-1}` : rule === 'right' ? `${x}_i` : `${x}_i^*`;
+
+/** Whether the sum is too small or too large, by how much, and why. */
+export function sumSentence(parts: Parts, rule: RoundingRule, inUnit: (text: string) => string): string {
+  const { told, total, curve, isEven, hasPicks, count } = parts;
+  const f = primed(curve.name, curve.order);
+  const partition = isEven ? '' : ` The ${count} parts are not equally wide.`;
+  if (!told) return partition.trim();
+  const missing = missingIntegral(told.integral, f, rule);
+  if (missing && !missing.ok)
+    return `${missing.problem.message} The sum is a number all the same.${partition}`;
+  const error = total - numberOf(told.integral).value;
+  const isHit = Math.abs(error) <= told.integral.bound + 1e-13 * Math.max(1, Math.abs(total));
+  const side: Side = isHit ? 'equal' : error < 0 ? 'below' : 'above';
+  const name = hasPicks ? 'sum' : sumName(parts.rule);
+  if (side === 'equal') return `The ${name} is the area itself.${partition}`;
+  const by = inUnit(format(knownNumber(Math.abs(error)), rule).text);
+  const known = hasPicks ? null : sideByRule(parts.rule, told.slope, told.bend, f);
+  const why =
+    known?.side === side
+      ? `, because ${known.reason}`
+      : told.slope === null && (parts.rule === 'left' || parts.rule === 'right')
+        ? `; ${f} neither rises nor falls throughout, so the rule alone does not tell the side`
+        : '';
+  return `The ${name} is ${side} the area by ${by}: ${side === 'below' ? 'an underestimate' : 'an overestimate'}${why}.${partition}`;
+}

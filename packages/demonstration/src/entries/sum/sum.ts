@@ -1,0 +1,269 @@
+import {
+  evaluatorFor,
+  evenPartition,
+  extremeSum,
+  knownNumber,
+  rational,
+  sumOver,
+  type AnswerTo,
+  type ExtremeHeights,
+  type KnownNumber,
+  type RiemannSum,
+  type SumRule,
+  type Values,
+} from '@yperkine/core';
+import { z } from 'zod';
+import { withUnit, type Unit } from '../../units/unit.ts';
+import { toneOf } from '../../scene/tone.ts';
+import { idSchema, typedSchema } from '../../schema/fields.ts';
+import { areaUnit, bracketed, numberOf } from '../areas.ts';
+import { idsInInterval, onInterval, studied, type Studied, type TypedInterval } from '../asking.ts';
+import { primed, type CurveResult } from '../curve.ts';
+import { idsInText, typedValue } from '../formulaValue.ts';
+import type { EntryKind, WorkContext } from '../kind.ts';
+import { failed, waiting, worked, type Outcome } from '../outcome.ts';
+import type { ParameterResult } from '../parameter/parameter.ts';
+import type { StudyResult } from '../study.ts';
+import { sumLines, sumSentence } from './inWords.ts';
+import { sumMarks } from './marks.ts';
+import { pointRule, ruleNames, sumRuleSchema, type SumRuleName } from './rules.ts';
+
+export const sumSchema = z.strictObject({
+  ...onInterval,
+  kind: z.literal('sum'),
+  /** The parameter that is the number of parts. */
+  parts: idSchema,
+  rule: sumRuleSchema,
+  /** A second rule that is laid over the first. */
+  against: sumRuleSchema.or(z.literal('none')),
+  /** Where in each part, from 0 to 1, the rule "in between" looks: a number or a formula of parameters. */
+  fraction: typedSchema,
+  /** Which random points. */
+  seed: z.int().min(0).max(1_000_000),
+  /** The inner ends of the parts, separated by semicolons; empty for equal parts. */
+  cuts: typedSchema,
+  /** The sample points of one's own, separated by semicolons; empty for those of the rule. */
+  picks: typedSchema,
+  /** Whether the points at which the heights are taken are drawn. */
+  showsPoints: z.boolean(),
+  /** Whether the table of all rectangles is open. */
+  showsTable: z.boolean(),
+});
+export type SumEntry = z.infer<typeof sumSchema>;
+
+/** What the worker tells beside the sum itself. */
+export type ToldOfSum = AnswerTo['sum'];
+
+export interface SumResult extends StudyResult {
+  readonly curve: CurveResult;
+  readonly interval: TypedInterval;
+  readonly count: number;
+  readonly countName: string;
+  readonly rule: SumRuleName;
+  /** The sum with all its parts; null where there are more than are worked out one by one. */
+  readonly sum: RiemannSum | null;
+  readonly total: number;
+  readonly unit: Unit;
+  readonly isEven: boolean;
+  readonly hasPicks: boolean;
+  readonly fraction: number;
+  readonly against: { readonly rule: SumRuleName; readonly sum: RiemannSum } | null;
+  /** What it is compared with; null while that is worked out. */
+  readonly told: ToldOfSum | null;
+  /** The rectangle that is looked at. */
+  readonly chosen: number | null;
+}
+
+/** Parts up to which every rectangle is worked out between two frames. */
+export const mostWritten = 10_000;
+/** Parts up to which a sum is worked out at all. */
+export const mostParts = 1_000_000;
+
+/** A Riemann sum over a partition of an interval, part by part. */
+export const sumKind: EntryKind<SumEntry, SumResult> = {
+  schema: sumSchema,
+  defaults: {
+    rule: 'left',
+    against: 'none',
+    fraction: '0.25',
+    seed: 1,
+    cuts: '',
+    picks: '',
+    showsPoints: true,
+    showsTable: true,
+  },
+  standsOn: ({ on, parts }) => [on, parts],
+  dependsOn: (entry, directory) => [
+    entry.on,
+    entry.parts,
+    ...idsInInterval(entry, directory),
+    ...idsInText(entry.fraction, directory),
+  ],
+  head: (_entry, result) => ({
+    heading: result
+      ? `${strips(result.rule)} under ${primed(result.curve.name, result.curve.order)} on ${bracketed(result.interval.texts)}`
+      : 'Rectangle sum',
+    tone: result ? toneOf(result.curve.order, result.curve.family) : 'quiet',
+  }),
+
+  workOut: (entry, context, previous) =>
+    studied(entry, context, (parts) => {
+      const n = context.parameter(entry.parts);
+      if (!n) return waiting('This waits for its slider, which cannot be worked out yet.');
+      return sumOf(entry, context, parts, n, previous);
+    }),
+
+  results: ({ total, unit, told }) => [
+    { key: 'total', label: 'total', number: knownNumber(total), unit },
+    ...(told ? [{ key: 'error', label: 'error', number: errorOf(total, told), unit }] : []),
+  ],
+
+  marks: sumMarks,
+};
+
+const strips = (rule: SumRuleName): string =>
+  rule === 'trapezoid' ? 'Trapezoids' : rule === 'simpson' ? 'Parabolas' : 'Rectangles';
+
+const errorOf = (total: number, { integral }: ToldOfSum): KnownNumber =>
+  knownNumber(total - numberOf(integral).value);
+
+function sumOf(
+  entry: SumEntry,
+  context: WorkContext,
+  { curve, interval, asked }: Studied,
+  n: ParameterResult,
+  previous: SumResult | undefined,
+): Outcome<SumResult> {
+  const partition = partitionOf(entry, context, interval, n);
+  if (!partition.ok) return partition;
+  const { ends, count, isEven } = partition.result;
+  const fraction = typedValue(entry.fraction, context);
+  if (entry.rule === 'fraction' || entry.against === 'fraction') {
+    if (!fraction.ok) return fraction;
+    const share = fraction.result.value.value;
+    if (!(share >= 0 && share <= 1))
+      return failed('The place in each part is a number from 0, the left end, to 1, the right end.');
+  }
+  const share = fraction.ok ? fraction.result.value.value : 0.5;
+  const needsPairs = [entry.rule, entry.against].includes('simpson');
+  if (needsPairs && count % 2 !== 0)
+    return failed(`Parabolas take the parts in pairs: ${n.name} has to be even, and ${count} is odd.`);
+  if (needsPairs && !isEven) return failed('Parabolas need equal parts; even them out first.');
+  const picks = picksOf(entry, ends);
+  if (!picks.ok) return picks;
+  const many = ends === null ? { n: count, rule: coreRule(entry.rule, share, entry.seed) } : null;
+  const answered = context.ask({ ask: 'sum', many, ...asked });
+  const isCurrent = answered.state === 'answered' && answered.isCurrent;
+  const told = answered.state === 'answered' ? answered.answer : null;
+  const values: Values = (xs, ys) => evaluatorFor(curve.program).evaluate(xs, ys, curve.parameters);
+  const sumBy = (rule: SumRuleName): RiemannSum | null =>
+    ends && sumWith(values, ends, rule, share, entry.seed, told?.extremes ?? null);
+  const sum = picks.result && ends ? sumOver(values, ends, { points: picks.result }) : sumBy(entry.rule);
+  const second = entry.against === 'none' ? null : sumBy(entry.against);
+  const total = sum?.total ?? (many && isCurrent ? told?.total : null) ?? NaN;
+  if (!sum && Number.isNaN(total)) {
+    if (answered.state === 'unanswerable')
+      return failed('This sum could not be worked out; fewer parts may help.');
+    return previous?.sum === null && previous.rule === entry.rule
+      ? worked({ ...previous, isPending: true })
+      : waiting(
+          many ? `A sum of ${count} parts is being worked out …` : 'The heights are being looked for …',
+        );
+  }
+  if (Number.isNaN(total))
+    return failed(`${primed(curve.name, curve.order)} has no value at a sample point, so the sum has none.`);
+  const unit = areaUnit(curve, context.xUnit);
+  const result: Omit<SumResult, 'lines' | 'sentence'> = {
+    curve,
+    interval,
+    count,
+    countName: n.name,
+    rule: entry.rule,
+    sum,
+    total,
+    unit,
+    isEven,
+    hasPicks: picks.result !== null,
+    fraction: share,
+    against: second && entry.against !== 'none' ? { rule: entry.against, sum: second } : null,
+    told: isCurrent ? told : null,
+    chosen:
+      typeof context.staged === 'number' && sum && context.staged < sum.xs.length ? context.staged : null,
+  };
+  return worked({
+    ...result,
+    lines: sumLines(result, context),
+    sentence: sumSentence(result, context.rule, (number) => withUnit(number, unit)),
+  });
+}
+
+interface Partition {
+  /** The ends of all parts; null where there are too many to be worked out one by one. */
+  readonly ends: Float64Array | null;
+  readonly count: number;
+  readonly isEven: boolean;
+}
+
+function partitionOf(
+  { cuts }: SumEntry,
+  context: WorkContext,
+  { from, to }: TypedInterval,
+  n: ParameterResult,
+): Outcome<Partition> {
+  const text = typeof context.staged === 'string' && !context.staged.includes(' ; ') ? context.staged : cuts;
+  const inner = readNumbers(text);
+  if (inner.some(Number.isNaN)) return failed('The ends of the parts are numbers, separated by semicolons.');
+  if (inner.length > 0) {
+    const kept = inner.filter((x) => x > from && x < to).sort((p, q) => p - q);
+    return worked({ ends: Float64Array.from([from, ...kept, to]), count: kept.length + 1, isEven: false });
+  }
+  const count = n.value.value;
+  if (!Number.isInteger(count) || count < 1)
+    return failed(`A sum has at least one part: ${n.name} is a whole number from 1 up.`);
+  if (count > mostParts)
+    return failed(
+      `That are more than ${mostParts.toLocaleString('en').replaceAll(',', ' ')} parts; please take a smaller ${n.name}.`,
+    );
+  return worked({ ends: count > mostWritten ? null : evenPartition(from, to, count), count, isEven: true });
+}
+
+/** Numbers of a list as it is stored; NaN for one that cannot be read. */
+export const readNumbers = (text: string): number[] =>
+  text.trim() === ''
+    ? []
+    : text.split(';').map((part) => {
+        const exact = rational.parseDecimal(part.trim().replace('−', '-'));
+        return exact ? rational.toNumber(exact) : NaN;
+      });
+
+/** The sample points of one's own, as far as there is one for every part and each lies in its part. */
+function picksOf({ picks }: SumEntry, ends: Float64Array | null): Outcome<number[] | null> {
+  const points = readNumbers(picks);
+  if (!ends || points.length !== ends.length - 1) return worked(null);
+  const stray = points.findIndex((x, i) => !(x >= (ends[i] as number) && x <= (ends[i + 1] as number)));
+  if (stray >= 0) return failed(`Sample point ${stray + 1} lies outside its part.`);
+  return worked(points);
+}
+
+const coreRule = (rule: SumRuleName, fraction: number, seed: number): SumRule =>
+  rule === 'lower' || rule === 'upper' || rule === 'trapezoid' || rule === 'simpson'
+    ? rule
+    : pointRule(rule, fraction, seed);
+
+/** A sum by one of the rules; null for a lower or upper one while the extrema are looked for. */
+function sumWith(
+  values: Values,
+  ends: Float64Array,
+  name: SumRuleName,
+  fraction: number,
+  seed: number,
+  extremes: ExtremeHeights | null,
+): RiemannSum | null {
+  const rule = coreRule(name, fraction, seed);
+  if (rule !== 'lower' && rule !== 'upper') return sumOver(values, ends, rule);
+  return extremes && extremeSum(values, extremes, ends, rule);
+}
+
+/** "left sum", "sum of trapezoids". */
+export const sumName = (rule: SumRuleName): string =>
+  rule === 'trapezoid' || rule === 'simpson' ? `sum of ${ruleNames[rule]}` : `${ruleNames[rule]} sum`;

@@ -1,0 +1,128 @@
+import {
+  evaluatorFor,
+  evenPartition,
+  extremeSum,
+  knownNumber,
+  orderOfConvergence,
+  sumOver,
+  type SumError,
+} from '@yperkine/core';
+import { z } from 'zod';
+import { format, type RoundingRule } from '../../numbers/format.ts';
+import { toneOf } from '../../scene/tone.ts';
+import { common, idSchema } from '../../schema/fields.ts';
+import { missingIntegral, numberOf } from '../areas.ts';
+import { primed } from '../curve.ts';
+import type { EntryKind } from '../kind.ts';
+import { failed, waiting, worked } from '../outcome.ts';
+import type { StudyResult, StudyTable } from '../study.ts';
+import { pointRule, ruleNames, sumRuleSchema, type SumRuleName } from '../sum/rules.ts';
+import type { SumResult } from '../sum/sum.ts';
+
+export const sumErrorsSchema = z.strictObject({
+  ...common,
+  kind: z.literal('sumErrors'),
+  /** The sum whose function and interval it is about. */
+  of: idSchema,
+  rules: z.array(sumRuleSchema).min(1).max(9),
+});
+export type SumErrorsEntry = z.infer<typeof sumErrorsSchema>;
+
+/** How the error of one rule falls as n doubles. */
+export interface RuleErrors {
+  readonly rule: SumRuleName;
+  readonly errors: readonly SumError[];
+  readonly order: number | null;
+}
+
+export interface SumErrorsResult extends StudyResult {
+  readonly series: readonly RuleErrors[];
+}
+
+/** 1, 2, 4, … parts, up to this power of two. */
+const doublings = 12;
+const counts = Array.from({ length: doublings + 1 }, (_, k) => 2 ** k);
+
+/** Estimates of an area for growing n, with change and error, and the order in which the error falls. */
+export const sumErrorsKind: EntryKind<SumErrorsEntry, SumErrorsResult> = {
+  schema: sumErrorsSchema,
+  defaults: { rules: ['left', 'trapezoid', 'midpoint', 'simpson'] },
+  standsOn: ({ of }) => [of],
+  head: () => ({ heading: 'Error against n', tone: toneOf(0) }),
+
+  workOut(entry, context) {
+    const sum = context.result<SumResult>(entry.of);
+    if (!sum) return waiting('This waits for its sum, which cannot be worked out yet.');
+    if (!sum.told) return waiting('The true area is being worked out …');
+    const { curve, interval, told } = sum;
+    const missing = missingIntegral(told.integral, primed(curve.name, curve.order), context.rule);
+    if (missing) return failed('Without a true area there are no errors to compare.');
+    const truth = numberOf(told.integral).value;
+    const values = (xs: Float64Array, ys: Float64Array) =>
+      evaluatorFor(curve.program).evaluate(xs, ys, curve.parameters);
+    const series = entry.rules.map((rule): RuleErrors => {
+      const errors = counts.flatMap((n): SumError[] => {
+        const total = totalOf(rule, evenPartition(interval.from, interval.to, n), values, sum);
+        return total === null || Number.isNaN(total) ? [] : [{ n, total, error: total - truth }];
+      });
+      return { rule, errors, order: orderOfConvergence(errors) };
+    });
+    return worked({
+      series,
+      lines: [],
+      sentence: series.map((one) => orderSentence(one)).join(' '),
+      table: tableOf(series[0], context.rule),
+    });
+  },
+
+  marks: () => [],
+};
+
+function totalOf(
+  rule: SumRuleName,
+  ends: Float64Array,
+  values: (xs: Float64Array, ys: Float64Array) => void,
+  { told, fraction }: SumResult,
+): number | null {
+  if (rule === 'lower' || rule === 'upper')
+    return told?.extremes ? extremeSum(values, told.extremes, ends, rule).total : null;
+  if (rule === 'simpson') return ends.length % 2 === 1 ? sumOver(values, ends, rule).total : null;
+  if (rule === 'trapezoid') return sumOver(values, ends, rule).total;
+  return sumOver(values, ends, pointRule(rule, fraction, 1)).total;
+}
+
+/** Share of a total that is nothing but rounding. */
+const rounding = 1e-12;
+
+/** What an order says, in words. */
+function orderSentence({ rule, errors, order }: RuleErrors): string {
+  const name = ruleNames[rule];
+  const isRounding = ({ error, total }: SumError): boolean =>
+    Math.abs(error) <= rounding * Math.max(1, Math.abs(total));
+  if (errors.every(isRounding)) return `${name}: exact but for rounding.`;
+  if (order === null) return `${name}: no steady order.`;
+  const rounded = Math.round(order * 10) / 10;
+  const factor = 2 ** order;
+  const times =
+    factor > 1.9
+      ? `doubling n divides the error by about ${factor < 10 ? factor.toFixed(1).replace(/\.0$/, '') : Math.round(factor)}`
+      : 'the error falls slowly';
+  return `${name}: order ${rounded}; ${times}.`;
+}
+
+function tableOf(first: RuleErrors | undefined, rule: RoundingRule): StudyTable {
+  const errors = first?.errors ?? [];
+  const text = (value: number): string => format(knownNumber(value), rule).text;
+  return {
+    caption: `Estimates by ${first ? ruleNames[first.rule] : ''} sums for growing n`,
+    head: ['n', 'total', 'change', 'error'],
+    rows: errors.map(({ n, total, error }, i) => {
+      const before = errors[i - 1];
+      const change = before ? total - before.total : null;
+      return {
+        cells: [String(n), text(total), change === null ? '' : text(change), text(error)],
+        numbers: [null, knownNumber(total), change === null ? null : knownNumber(change), knownNumber(error)],
+      };
+    }),
+  };
+}
