@@ -58,6 +58,7 @@ export {
   type SumPart,
   type Values,
 } from './area/sums.ts';
+export { exactSum, type ExactRule } from './area/exactSum.ts';
 export { extremeHeights, type ExtremeHeights } from './area/extremes.ts';
 export { integral, type DefiniteIntegral } from './area/integral.ts';
 export type { IntegralCertainty, IntegralPart } from './area/parts.ts';

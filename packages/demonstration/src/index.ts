@@ -41,7 +41,7 @@ export { isGivenDerivative, type GivenDerivativeResult } from './entries/givenDe
 export { readPoints, writePoints } from './entries/throughPoints/pointList.ts';
 export { entryKinds } from './entries/table.ts';
 export { kindOf, makeEntry } from './entries/anyKind.ts';
-export { primed, type CurveResult } from './entries/curve.ts';
+export { plottedOf, primed, type CurveResult } from './entries/curve.ts';
 export type { Head, NameableResult, Spot } from './entries/kind.ts';
 export type { StudyResult, StudyTable } from './entries/study.ts';
 export type { ParameterEntry, ParameterResult, Repeat } from './entries/parameter/parameter.ts';

@@ -76,10 +76,17 @@ describe('stored documents', () => {
     expect(through).toMatchObject({ start: (through as { points: string }).points });
   });
 
-  test.each([4, 5])('the version after %d shows what it showed', (version) => {
-    const before = frozenSample(version) as Document;
-    const opened = openDocument(before);
-    expect(opened.ok && opened.document).toEqual({ ...before, version: currentVersion });
+  test('versions 5 and 6 show what version 4 showed, sliders spread evenly', () => {
+    for (const version of [4, 5]) {
+      const before = frozenSample(version) as Document;
+      const opened = openDocument(before);
+      const entries = Object.entries(before.entries).map(([id, entry]) => [
+        id,
+        entry.kind === 'parameter' ? { ...entry, spread: 'even' } : entry,
+      ]);
+      const expected = { ...before, version: currentVersion, entries: Object.fromEntries(entries) };
+      expect(opened.ok && opened.document).toEqual(expected);
+    }
   });
 
   test('a document is brought up one version at a time, in order', () => {

@@ -34,8 +34,9 @@ export function addSum(workbench: Workbench, on: Id): void {
     name: freeName(workbench, countLetters),
     value: '10',
     from: '1',
-    to: '50',
+    to: '1000',
     step: '1',
+    spread: 'doubling',
     whole: true,
     repeat: 'once',
     motion: 'steps',
@@ -262,7 +263,7 @@ export function sumCsv({ sum, curve }: SumResult): string {
         return [i + 1, from, to, at, sum.heights[i], to - from, sum.areas[i]];
       })
     : [];
-  return [head, ...rows, ['total', '', '', '', '', '', sum?.total ?? NaN]]
+  return [head, ...rows, ['total', '', '', '', '', '', sum?.total ?? '']]
     .map((row) => row.join(','))
     .join('\r\n');
 }

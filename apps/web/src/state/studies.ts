@@ -11,6 +11,7 @@ import {
   newTier,
   parameterOf,
   placeOfStudy,
+  plottedOf,
   resolve,
   roundStep,
   shownX,
@@ -159,7 +160,9 @@ export function tierFor(workbench: Workbench, tier: Id, curveId: Id, edits: read
   const preview = applyChange(document, { id: 'preview', edits: [opened, ...edits] });
   const { answers } = workbench.current();
   const curve = curveOf(resolve(preview, stage, undefined, answers), curveId);
-  const y = curve ? chooseYRange([curve], shownX(document, stage)) : frame.y;
+  const y = curve
+    ? chooseYRange([plottedOf(curve, shownX(document, stage))], shownX(document, stage))
+    : frame.y;
   return [{ ...opened, new: newTier(frame.order, y) }];
 }
 

@@ -8,6 +8,7 @@ import {
   lastOrder,
   newTier,
   primed,
+  plottedOf,
   shownX,
   type Edit,
   type Entry,
@@ -64,7 +65,10 @@ export function moveToTier(workbench: Workbench, id: Id, to?: Id): void {
   const target = to ?? newId();
   const edits: Edit[] = [{ at: 'field', of: 'entries', id, field: 'tier', old: from, new: target }];
   if (to === undefined) {
-    const frame = newTier(lastOrder(document.tiers), chooseYRange([curve], shownX(document, stage)));
+    const frame = newTier(
+      lastOrder(document.tiers),
+      chooseYRange([plottedOf(curve, shownX(document, stage))], shownX(document, stage)),
+    );
     edits.unshift({ at: 'tiers', id: target, old: null, new: frame });
   }
   if (from !== firstTier && !isShared(workbench, id, from)) {

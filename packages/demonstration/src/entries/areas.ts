@@ -4,7 +4,9 @@ import {
   latexFunction,
   latexName,
   printLatex,
+  type Expression,
   type KnownNumber,
+  type Rational,
   type ToldIntegral,
 } from '@yperkine/core';
 import { exactText } from '../numbers/exactText.ts';
@@ -35,6 +37,18 @@ export const integralParts = (told: ToldIntegral, unit: Unit, rule: RoundingRule
   ...equalsResult(numberOf(told), rule, told.exact && exactText(told.exact)),
   ...unitPart(unit),
 ];
+
+/** 32/3, for a rational number that no decimal shows; null for any other. */
+export function fractionText(exact: Rational | null): string | null {
+  if (!exact) return null;
+  const { numerator, denominator } = exact;
+  const number = (n: bigint): Expression => ({ kind: 'number', text: String(n) });
+  const size = numerator < 0n ? -numerator : numerator;
+  const quotient: Expression = { kind: 'divide', left: number(size), right: number(denominator) };
+  return denominator === 1n
+    ? null
+    : exactText(numerator < 0n ? { kind: 'negate', operand: quotient } : quotient);
+}
 
 /** A typed bound as LaTeX. */
 export function boundLatex(text: string, context: WorkContext): string {

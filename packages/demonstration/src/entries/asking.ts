@@ -10,6 +10,7 @@ import {
   type Condition,
   type Expression,
   type QuestionKind,
+  type Rational,
   type QuestionOf,
   type Reading,
   type Scope,
@@ -79,6 +80,8 @@ export interface TypedInterval {
   readonly to: number;
   /** As it is typed, or shown while it is dragged. */
   readonly texts: { readonly from: string; readonly to: string };
+  /** The ends as rational numbers, where they are such. */
+  readonly exact: readonly [Rational | null, Rational | null];
 }
 
 /** How an interval stands on the stage while one of its ends is dragged. */
@@ -98,13 +101,15 @@ export function intervalOf(
   if (!from.ok) return from;
   const to = typedValue(toText, context);
   if (!to.ok) return to;
-  const [a, b] = [from.result.value.value, to.result.value.value];
+  const [start, end] = [from.result.value, to.result.value];
+  const [a, b] = [start.value, end.value];
   if (!Number.isFinite(a) || !Number.isFinite(b)) return failed('The ends of the interval are numbers.');
   if (!(a < b)) {
     const texts = `${fromText} is not smaller than ${toText}`.replaceAll('-', '−');
     return failed(`An interval goes from a smaller to a larger number; ${texts}.`);
   }
-  return worked({ from: a, to: b, texts: { from: fromText, to: toText } });
+  const texts = { from: fromText, to: toText };
+  return worked({ from: a, to: b, texts, exact: [start.exact, end.exact] });
 }
 
 /** What a study of a curve over an interval has: the curve, and the ends as numbers or formulas of parameters. */

@@ -1,7 +1,10 @@
-import type { Expression, Functions, Program, Rational } from '@yperkine/core';
+import type { Expression, Functions, Plotted, Program, Range, Rational } from '@yperkine/core';
 import type { Line } from '../numbers/line.ts';
 import type { Unit } from '../units/unit.ts';
 import type { Id } from '../schema/fields.ts';
+
+/** What the choice of a window looks at. */
+export const plottedOf = (curve: CurveResult, x: Range): Plotted => curve.standIn?.(x) ?? curve;
 
 /** A function of one variable that can be drawn: a given one or a derivative. */
 export interface CurveResult {
@@ -24,6 +27,8 @@ export interface CurveResult {
   readonly lines: readonly Line[];
   /** What it says, in words. */
   readonly sentence: string;
+  /** A stand-in over a window that is cheaper to look at, for a curve whose every value takes an integral. */
+  readonly standIn?: (x: Range) => Plotted | null;
   /** Tiers that the curve is drawn in. */
   readonly tier: Id;
 }

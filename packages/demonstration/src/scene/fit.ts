@@ -3,6 +3,7 @@ import type { Edit } from '../changes/change.ts';
 import { windowEdits } from '../changes/windows.ts';
 import type { Resolution } from '../resolve/resolve.ts';
 import type { Document, Id } from '../schema/document.ts';
+import { plottedOf } from '../entries/curve.ts';
 import { curvesIn } from './titles.ts';
 
 export type FitScope = 'both' | 'height';
@@ -23,7 +24,7 @@ export function fitEdits(document: Document, resolution: Resolution, scope: FitS
     ? [{ at: 'document', field: 'x', old: document.x, new: x }]
     : windowEdits(document, 'x', x);
   for (const tier of tierIds) {
-    const plotted = plottedIn(resolution, tier);
+    const plotted = curvesIn(resolution, tier).map(({ curve }) => plottedOf(curve, x));
     if (plotted.length > 0) edits.push(...windowEdits(document, tier, chooseYRange(plotted, x)));
   }
   return edits.filter((edit) => JSON.stringify(edit.old) !== JSON.stringify(edit.new));
@@ -31,6 +32,6 @@ export function fitEdits(document: Document, resolution: Resolution, scope: FitS
 
 function plottedIn(resolution: Resolution, tier: Id, order?: number) {
   return curvesIn(resolution, tier)
-    .filter(({ curve }) => order === undefined || curve.order === order)
+    .filter(({ curve }) => curve.standIn === undefined && (order === undefined || curve.order === order))
     .map(({ curve: { program, parameters } }) => ({ program, parameters }));
 }

@@ -1,4 +1,8 @@
 import type { Migration } from './migrate.ts';
+import { each } from './toVersion3.ts';
 
-/** From version 5: there are studies of areas that it did not know; what it knew stays as it is. */
-export const toVersion6: Migration = (document) => document;
+/** From version 5: a slider says how its numbers are spread; there are studies of areas that it did not know. */
+export const toVersion6: Migration = (document) => ({
+  ...document,
+  entries: each(document.entries, ({ kind }) => (kind === 'parameter' ? { spread: 'even' } : {})),
+});

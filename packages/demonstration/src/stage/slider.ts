@@ -23,6 +23,22 @@ export function sliderScale(
   return { from, to, step };
 }
 
+/** Positions of a slider on which each doubling has the same room. */
+export const doublingPositions = 1000;
+
+/** The value at a position of such a slider, from its lower limit (above 0) to its upper one. */
+export function valueAtDoubling(position: number, scale: SliderScale): string {
+  const [from, to] = [rational.toNumber(scale.from), rational.toNumber(scale.to)];
+  return nearestPosition(from * (to / from) ** (position / doublingPositions), scale);
+}
+
+/** The position of a value on such a slider. */
+export function doublingOf(value: number, { from, to }: SliderScale): number {
+  const [low, high] = [rational.toNumber(from), rational.toNumber(to)];
+  const share = Math.log(Math.max(value, low) / low) / Math.log(high / low);
+  return Math.min(doublingPositions, Math.round(share * doublingPositions));
+}
+
 /** The position start + k·step nearest to a value, inside the limits, as decimal text. */
 export function nearestPosition(value: number, { from, to, step }: SliderScale): string {
   const wanted = Number.isFinite(value) ? rational.fromDouble(value) : from;

@@ -1,7 +1,11 @@
 import { latexName, rational } from '@yperkine/core';
 import {
+  doublingOf,
+  doublingPositions,
   parameterOf,
+  stepped,
   unitText,
+  valueAtDoubling,
   withUnit,
   type EntryOf,
   type Id,
@@ -9,7 +13,7 @@ import {
 } from '@yperkine/demonstration';
 import clsx from 'clsx';
 import { EyeOff, Lock, Pause, Play } from 'lucide-react';
-import { useLayoutEffect, useRef, type ComponentProps, type CSSProperties } from 'react';
+import { useLayoutEffect, useRef, type ComponentProps, type CSSProperties, type KeyboardEvent } from 'react';
 import { NumberField } from '../../parts/NumberField.tsx';
 import { Typeset } from '../../parts/Typeset.tsx';
 import { useResolved, useWorkbench, useWorkbenchState } from '../../state/context.ts';
@@ -112,8 +116,15 @@ function LaneSlider({ id, entry, isLocked }: LaneSliderProps) {
   }
   const { scale, value, text, unit } = outcome.result as ParameterResult;
   const [from, to] = [rational.toNumber(scale.from), rational.toNumber(scale.to)];
-  const share = Math.min(1, Math.max(0, (value.value - from) / (to - from)));
+  const isDoubling = entry.spread === 'doubling' && from > 0;
+  const place = (number: number): number => (isDoubling ? doublingOf(number, scale) : number);
+  const ends = isDoubling ? [0, doublingPositions] : [from, to];
+  const share = Math.min(
+    1,
+    Math.max(0, (place(value.value) - (ends[0] ?? 0)) / ((ends[1] ?? 1) - (ends[0] ?? 0))),
+  );
   const settle = () => workbench.settle(id);
+  const valueNow = (): number => parameterOf(workbench.current(), id)?.value.value ?? value.value;
   return (
     <>
       <NumberField
@@ -133,13 +144,22 @@ function LaneSlider({ id, entry, isLocked }: LaneSliderProps) {
         disabled={isLocked}
         aria-label={entry.name}
         aria-valuetext={withUnit(text, unit)}
-        min={from}
-        max={to}
-        step={Number(entry.step)}
-        shown={value.value}
-        present={() => parameterOf(workbench.current(), id)?.value.value}
+        min={ends[0]}
+        max={ends[1]}
+        step={isDoubling ? 1 : Number(entry.step)}
+        shown={place(value.value)}
+        present={() => {
+          const now = parameterOf(workbench.current(), id)?.value.value;
+          return now === undefined ? undefined : place(now);
+        }}
+        onStep={isDoubling ? (steps) => workbench.show(id, stepped(valueNow(), steps, scale)) : undefined}
         style={{ '--share': share } as CSSProperties}
-        onChange={(event) => workbench.show(id, decimal(event.target.value))}
+        onChange={(event) =>
+          workbench.show(
+            id,
+            isDoubling ? valueAtDoubling(Number(event.target.value), scale) : decimal(event.target.value),
+          )
+        }
         onPointerUp={settle}
         onKeyUp={settle}
         onBlur={settle}
@@ -154,19 +174,38 @@ interface SliderProps extends ComponentProps<'input'> {
   readonly shown: number;
   /** The value at this moment, which no frame may have shown yet. */
   readonly present: () => number | undefined;
+  /** Moves by so many steps of the parameter, where those are not the slider's own. */
+  readonly onStep?: ((steps: number) => void) | undefined;
 }
+
+const keySteps: Readonly<Record<string, number>> = {
+  ArrowRight: 1,
+  ArrowUp: 1,
+  ArrowLeft: -1,
+  ArrowDown: -1,
+  PageUp: 10,
+  PageDown: -10,
+};
 
 /**
  * A range input that follows the frames. A key goes on from the present value, so that neither a second key within one
  * frame nor a value that was typed just before is lost.
  */
-function Slider({ shown, present, ...rest }: SliderProps) {
+function Slider({ shown, present, onStep, ...rest }: SliderProps) {
   const input = useRef<HTMLInputElement>(null);
   const write = (value: number | undefined) => {
     if (input.current && value !== undefined) input.current.value = String(value);
   };
   useLayoutEffect(() => write(shown), [shown, rest.min, rest.max, rest.step]);
-  return <input type="range" ref={input} defaultValue={shown} {...rest} onKeyDown={() => write(present())} />;
+  const press = (event: KeyboardEvent<HTMLInputElement>) => {
+    const steps = keySteps[event.key];
+    if (onStep && steps !== undefined) {
+      event.preventDefault();
+      onStep(steps);
+    }
+    write(present());
+  };
+  return <input type="range" ref={input} defaultValue={shown} {...rest} onKeyDown={press} />;
 }
 
 const isWhole = (text: string): boolean => Number.isInteger(Number(text));

@@ -35,6 +35,7 @@ type Setting =
   | 'pace'
   | 'motion'
   | 'repeat'
+  | 'spread'
   | 'students';
 type Settings = Pick<EntryOf<'parameter'>, Setting | 'whole'>;
 
@@ -61,6 +62,10 @@ const paces = [
 const motions = [
   { value: 'smooth', label: 'smoothly' },
   { value: 'steps', label: 'step by step' },
+];
+const spreads = [
+  { value: 'even', label: 'evenly' },
+  { value: 'doubling', label: 'each doubling alike' },
 ];
 const studentChoices = [
   { value: 'move', label: 'move it' },
@@ -153,6 +158,7 @@ export function LaneSettings({ id, entry }: { id: Id; entry: EntryOf<'parameter'
             Whole numbers
           </label>
           {choice('students', 'Students', studentChoices)}
+          {Number(entry.from) > 0 && choice('spread', 'Numbers lie on the slider', spreads)}
           <ConditionField id={id} entry={entry} label="Shown when" />
         </div>
         <Button look="bare" className="mt-3 w-full" onClick={() => removeEntry(workbench, id)}>

@@ -7,7 +7,6 @@ import {
   type ToldIntegral,
 } from '@yperkine/core';
 import { z } from 'zod';
-import { exactText } from '../../numbers/exactText.ts';
 import { format, type RoundingRule } from '../../numbers/format.ts';
 import { equalsResult, latex, unitPart, words, type Line } from '../../numbers/line.ts';
 import type { Mark } from '../../scene/mark.ts';
@@ -21,6 +20,7 @@ import {
   baseSpan,
   boundLatex,
   bracketed,
+  fractionText,
   integralCertainty,
   integralLatex,
   integralParts,
@@ -82,7 +82,7 @@ export const averageValueKind: EntryKind<AverageValueEntry, AverageValueResult> 
             latex(
               `\\overline{${latexFunction(curve.name, curve.order)}} = ${quotient} ${integralLatex(curve, interval, context)}`,
             ),
-            ...equalsResult(average, context.rule, formOf(told, interval)),
+            ...equalsResult(average, context.rule, fractionText(average.exact)),
             ...unitPart(curve.unit),
           ],
           [
@@ -138,21 +138,6 @@ function averageOf(told: ToldIntegral, { from, to }: TypedInterval): KnownNumber
   const [a, b] = [from, to].map((x) => rational.parseDecimal(String(x).toUpperCase()));
   const width = a && b ? rational.subtract(b, a) : null;
   return knownNumber(value / (to - from), exact && width && rational.divide(exact, width));
-}
-
-function formOf(told: ToldIntegral, interval: TypedInterval): string | null {
-  const { exact } = averageOf(told, interval);
-  if (!exact || exact.denominator === 1n) return null;
-  const top = {
-    kind: 'number',
-    text: String(exact.numerator < 0n ? -exact.numerator : exact.numerator),
-  } as const;
-  const size = {
-    kind: 'divide',
-    left: top,
-    right: { kind: 'number', text: String(exact.denominator) },
-  } as const;
-  return exactText(exact.numerator < 0n ? { kind: 'negate', operand: size } : size);
 }
 
 function triedLine(height: number, { from, to }: TypedInterval, unit: Unit, rule: RoundingRule): Line {

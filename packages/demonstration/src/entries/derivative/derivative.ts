@@ -48,7 +48,11 @@ export const derivativeKind: EntryKind<DerivativeEntry, CurveResult> = {
     if (isSame && previous.order === order) return worked({ ...previous, ...values, tier: entry.tier });
     try {
       const body = derivativeOf(of.body, of.variable, entry.degree);
-      const program = compile(of.body, of.variable, of.functions, entry.degree);
+      // The slope of a running total is the function: no integral has to be worked out to know that it is there.
+      const program =
+        of.body.kind === 'integral'
+          ? compile(body, of.variable, of.functions)
+          : compile(of.body, of.variable, of.functions, entry.degree);
       derivedFrom.set(program, of.program);
       const head = `${latexFunction(of.name, order)}(${latexName(of.variable)})`;
       const table = body.kind === 'spline' ? body.spline : null;

@@ -20,6 +20,8 @@ export const parameterSchema = z.strictObject({
   from: decimalSchema,
   to: decimalSchema,
   step: decimalSchema,
+  /** Evenly along the slider, or with as much room for each doubling as for the next: small numbers get more of it. */
+  spread: z.enum(['even', 'doubling']),
   /** Whether its pace is given as seconds a run or as units a second. */
   pace: z.enum(['seconds', 'speed']),
   /** Seconds that one run from limit to limit takes. */
@@ -63,6 +65,7 @@ export const parameterKind: EntryKind<ParameterEntry, ParameterResult> = {
     from: '-5',
     to: '5',
     step: '0.1',
+    spread: 'even',
     pace: 'seconds',
     seconds: '8',
     speed: '1',

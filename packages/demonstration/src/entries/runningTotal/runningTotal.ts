@@ -8,6 +8,7 @@ import {
   TooLarge,
   tree,
   type Expression,
+  type KnownNumber,
 } from '@yperkine/core';
 import { z } from 'zod';
 import { format, type RoundingRule } from '../../numbers/format.ts';
@@ -16,14 +17,14 @@ import type { Mark } from '../../scene/mark.ts';
 import { dashes, toneOf, totalFamily } from '../../scene/tone.ts';
 import { common, idSchema, typedSchema } from '../../schema/fields.ts';
 import { withUnit } from '../../units/unit.ts';
-import { areaMarks, areaUnit, boundLatex } from '../areas.ts';
-import { asWritten, noFunction } from '../asking.ts';
+import { areaMarks, areaUnit, boundLatex, fractionText, numberOf } from '../areas.ts';
+import { asWritten, closedCurve, noFunction } from '../asking.ts';
 import { primed, type CurveResult } from '../curve.ts';
 import { parameterValues } from '../formula.ts';
 import { formulaOf, idsInText, typedValue } from '../formulaValue.ts';
-import type { EntryKind } from '../kind.ts';
+import type { EntryKind, WorkContext } from '../kind.ts';
 import { failed, waiting, worked } from '../outcome.ts';
-import { runningRuns } from './runningRuns.ts';
+import { runningRuns, standIn } from './runningRuns.ts';
 
 export const runningTotalSchema = z.strictObject({
   ...common,
@@ -44,6 +45,7 @@ export interface RunningTotalResult extends CurveResult {
   readonly at: number;
   /** The total up to there. */
   readonly value: number;
+  readonly total: KnownNumber;
   readonly madeFrom: readonly unknown[];
 }
 
@@ -79,7 +81,9 @@ export const runningTotalKind: EntryKind<RunningTotalEntry, RunningTotalResult> 
       const program = isSame && previous ? previous.program : compile(body, of.variable, of.functions);
       const values = parameterValues(program.parameters, context);
       const x = at.value.value;
-      const value = evaluateAt(program, x, values.parameters);
+      const known = knownTotal(of, context, [start.result.value.value, x]);
+      const total = known ?? knownNumber(evaluateAt(program, x, values.parameters));
+      const { value } = total;
       const unit = areaUnit(of, context.xUnit);
       const head = `${latexFunction(name, 0)}(${latexName(of.variable)})`;
       const f = latexFunction(of.name, of.order);
@@ -92,7 +96,7 @@ export const runningTotalKind: EntryKind<RunningTotalEntry, RunningTotalResult> 
         ],
         [
           latex(`${latexFunction(name, 0)}(${latexName(at.name)})`),
-          ...equalsResult(knownNumber(value), context.rule),
+          ...equalsResult(total, context.rule, fractionText(total.exact)),
           ...unitPart(unit),
         ],
         [
@@ -100,7 +104,7 @@ export const runningTotalKind: EntryKind<RunningTotalEntry, RunningTotalResult> 
           words(' wherever it is continuous'),
         ],
       ];
-      return worked({
+      const curve = {
         name,
         order: 0,
         family: totalFamily,
@@ -126,8 +130,10 @@ export const runningTotalKind: EntryKind<RunningTotalEntry, RunningTotalResult> 
         start: start.result.value.value,
         at: x,
         value,
+        total,
         madeFrom,
-      });
+      };
+      return worked({ ...curve, standIn: (range) => standIn(curve, range) });
     } catch (error) {
       if (error instanceof TooLarge) return failed('This formula is too large to be worked out.');
       throw error;
@@ -135,7 +141,7 @@ export const runningTotalKind: EntryKind<RunningTotalEntry, RunningTotalResult> 
   },
 
   places: ({ at, value, tier }) => [{ key: 'point', label: 'the total', x: at, y: value, tier }],
-  results: ({ value, unit }) => [{ key: 'total', label: 'total', number: knownNumber(value), unit }],
+  results: ({ total, unit }) => [{ key: 'total', label: 'total', number: total, unit }],
 
   marks(id, entry, result, tier) {
     const { of, start, at, value } = result;
@@ -187,6 +193,19 @@ export const runningTotalKind: EntryKind<RunningTotalEntry, RunningTotalResult> 
     return [...areaMarks(id, of, ends, tone, tier), ...edge, ...own];
   },
 };
+
+/** The total exactly, once the worker has told it. */
+function knownTotal(
+  of: CurveResult,
+  context: WorkContext,
+  interval: readonly [number, number],
+): KnownNumber | null {
+  const closed = closedCurve(of, context);
+  if (!closed.ok) return null;
+  const { body } = closed.result;
+  const told = context.ask({ ask: 'integral', isTotal: false, body, variable: of.variable, interval });
+  return told.state === 'answered' && told.isCurrent ? numberOf(told.answer) : null;
+}
 
 /** The letter that runs under the integral: t, unless that is the variable itself. */
 const boundVariable = (variable: string): string => (variable === 't' ? 'u' : 't');

@@ -1,12 +1,12 @@
 import { exactValue, knownNumber, latexFunction, latexName, type KnownNumber } from '@yperkine/core';
 import { format, formatTidily, type RoundingRule } from '../../numbers/format.ts';
 import { equalsResult, latex, live, unitPart, words, type Line } from '../../numbers/line.ts';
-import { integralLatex, integralParts, missingIntegral, numberOf } from '../areas.ts';
+import { fractionText, integralLatex, integralParts, missingIntegral } from '../areas.ts';
 import { asWritten } from '../asking.ts';
 import { primed } from '../curve.ts';
 import type { WorkContext } from '../kind.ts';
 import { ruleNames, sideByRule, type Side, type SumRuleName } from './rules.ts';
-import { sumName, type SumResult } from './sum.ts';
+import { errorOf, sumName, type SumResult } from './sum.ts';
 
 type Parts = Omit<SumResult, 'lines' | 'sentence'>;
 
@@ -23,7 +23,7 @@ export function sumLines(parts: Parts, context: WorkContext): Line[] {
           [latex(integralLatex(curve, interval, context)), ...integralParts(told.integral, unit, rule)],
           [
             words('error '),
-            ...equalsResult(knownNumber(total - numberOf(told.integral).value), rule),
+            ...equalsResult(errorOf(total, told), rule, fractionText(errorOf(total, told).exact)),
             ...unitPart(unit),
           ],
         ]
@@ -38,7 +38,7 @@ export function sumLines(parts: Parts, context: WorkContext): Line[] {
       ]
     : [];
   return [
-    [latex(sigma(parts)), ...equalsResult(knownNumber(total), rule), ...unitPart(unit)],
+    [latex(sigma(parts)), ...equalsResult(total, rule, fractionText(total.exact)), ...unitPart(unit)],
     ...writtenOut(parts, rule),
     ...steps(parts, rule),
     ...second,
@@ -143,8 +143,8 @@ export function sumSentence(parts: Parts, rule: RoundingRule, inUnit: (text: str
   const missing = missingIntegral(told.integral, f, rule);
   if (missing && !missing.ok)
     return `${missing.problem.message} The sum is a number all the same.${partition}`;
-  const error = total - numberOf(told.integral).value;
-  const isHit = Math.abs(error) <= told.integral.bound + 1e-13 * Math.max(1, Math.abs(total));
+  const error = errorOf(total, told).value;
+  const isHit = Math.abs(error) <= told.integral.bound + 1e-13 * Math.max(1, Math.abs(total.value));
   const side: Side = isHit ? 'equal' : error < 0 ? 'below' : 'above';
   const name = hasPicks ? 'sum' : sumName(parts.rule);
   if (side === 'equal') return `The ${name} is the area itself.${partition}`;

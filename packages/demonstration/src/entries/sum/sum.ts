@@ -1,13 +1,16 @@
 import {
   evaluatorFor,
   evenPartition,
+  exactSum,
   extremeSum,
   knownNumber,
   rational,
   sumOver,
   type AnswerTo,
+  type ExactRule,
   type ExtremeHeights,
   type KnownNumber,
+  type Rational,
   type RiemannSum,
   type SumRule,
   type Values,
@@ -62,7 +65,7 @@ export interface SumResult extends StudyResult {
   readonly rule: SumRuleName;
   /** The sum with all its parts; null where there are more than are worked out one by one. */
   readonly sum: RiemannSum | null;
-  readonly total: number;
+  readonly total: KnownNumber;
   readonly unit: Unit;
   readonly isEven: boolean;
   readonly hasPicks: boolean;
@@ -114,7 +117,7 @@ export const sumKind: EntryKind<SumEntry, SumResult> = {
     }),
 
   results: ({ total, unit, told }) => [
-    { key: 'total', label: 'total', number: knownNumber(total), unit },
+    { key: 'total', label: 'total', number: total, unit },
     ...(told ? [{ key: 'error', label: 'error', number: errorOf(total, told), unit }] : []),
   ],
 
@@ -124,16 +127,53 @@ export const sumKind: EntryKind<SumEntry, SumResult> = {
 const strips = (rule: SumRuleName): string =>
   rule === 'trapezoid' ? 'Trapezoids' : rule === 'simpson' ? 'Parabolas' : 'Rectangles';
 
-const errorOf = (total: number, { integral }: ToldOfSum): KnownNumber =>
-  knownNumber(total - numberOf(integral).value);
+/** Total minus integral, exactly where both are. */
+export function errorOf(total: KnownNumber, { integral }: ToldOfSum): KnownNumber {
+  const truth = numberOf(integral);
+  const exact = total.exact && truth.exact && rational.subtract(total.exact, truth.exact);
+  return knownNumber(exact ? rational.toNumber(exact) : total.value - truth.value, exact);
+}
+
+/** Parts up to which a sum is worked out in exact arithmetic. */
+const mostExact = 60;
+
+/** The total as it is shown: exact where all its terms are rational. */
+function totalOf(
+  total: number,
+  entry: SumEntry,
+  { interval, asked }: Studied,
+  { isEven, count }: Partition,
+  fraction: Rational | null,
+): KnownNumber {
+  const [a, b] = interval.exact;
+  const rule = exactRule(entry.rule, fraction);
+  if (!a || !b || !rule || !isEven || count > mostExact || entry.picks.trim() !== '')
+    return knownNumber(total);
+  const exact = exactSum(asked.body, asked.variable, [a, b], count, rule);
+  return knownNumber(exact ? rational.toNumber(exact) : total, exact);
+}
+
+function exactRule(rule: SumRuleName, fraction: Rational | null): ExactRule | null {
+  switch (rule) {
+    case 'fraction':
+      return fraction && { fraction };
+    case 'random':
+    case 'lower':
+    case 'upper':
+      return null;
+    default:
+      return rule;
+  }
+}
 
 function sumOf(
   entry: SumEntry,
   context: WorkContext,
-  { curve, interval, asked }: Studied,
+  parts: Studied,
   n: ParameterResult,
   previous: SumResult | undefined,
 ): Outcome<SumResult> {
+  const { curve, interval, asked } = parts;
   const partition = partitionOf(entry, context, interval, n);
   if (!partition.ok) return partition;
   const { ends, count, isEven } = partition.result;
@@ -180,7 +220,7 @@ function sumOf(
     countName: n.name,
     rule: entry.rule,
     sum,
-    total,
+    total: totalOf(total, entry, parts, partition.result, fraction.ok ? fraction.result.value.exact : null),
     unit,
     isEven,
     hasPicks: picks.result !== null,

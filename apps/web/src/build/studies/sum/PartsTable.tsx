@@ -102,7 +102,7 @@ export function PartsTable({
       </div>
       <p className="flex justify-between border-t border-rule py-1 pr-3 font-semibold">
         <span>total of {count}</span>
-        <span>{format(knownNumber(total), rule).text}</span>
+        <span>{format(total, rule).text}</span>
       </p>
     </div>
   );
