@@ -119,6 +119,30 @@ async function takePicturesWith(browser, address) {
   await revealed(/warmest minute/, ['What did the logger see?', 'Which minute?', 'Why?'], 'where');
   await revealed(/from its bend/, ['Where is the slope least?', 'The path itself'], 'reading');
   await revealed(/Nearest point of the jetty/, ['Where is it shortest?'], 'nearest');
+  await inWindow({}, async (page) => {
+    await enter(page);
+    await page.getByRole('link', { name: /sluice let through/ }).click();
+    await page.getByRole('switch', { name: 'How much so far?' }).click();
+    await page.getByRole('table', { name: 'All rectangles' }).getByRole('row').nth(4).click();
+    await page.getByText('the area by').waitFor();
+    await page.mouse.move(2, 2);
+    await picture(page, 'areas');
+    await page.getByRole('switch', { name: 'How exact is it?' }).click();
+    await page.getByRole('img', { name: /Size of the error/ }).waitFor();
+    await page.getByRole('heading', { name: 'Error against n' }).scrollIntoViewIfNeeded();
+    await page.mouse.move(2, 2);
+    await page.waitForTimeout(500);
+    await picture(page, 'errors');
+  });
+  await inWindow({}, async (page) => {
+    await enter(page);
+    await page.getByRole('link', { name: /running total/ }).click();
+    await page.getByRole('switch', { name: 'From 0 to 2' }).click();
+    await page.getByRole('switch', { name: 'Where does it bend?' }).click();
+    await page.getByText('complete (proved)').first().waitFor();
+    await page.mouse.move(2, 2);
+    await picture(page, 'running-total');
+  });
   await inWindow({ colorScheme: 'dark' }, async (page) => {
     await enter(page, /millstream bed/);
     await picture(page, 'build-night');

@@ -115,3 +115,38 @@ test('while a lane plays with trail, note and lens, each frame paints once and c
   expect(changed('Note')).toBeLessThanOrEqual(2 * paints + 4);
   expect(requests).toBe(0);
 });
+
+test('a thousand rectangles with their table: one paint a frame, a dozen rows on the page, no request', async ({
+  teacher,
+  page,
+}) => {
+  await countPaints(page);
+  await teacher.begin('f(x) = 4 - x^2', 'Rectangle sum');
+  await teacher.setValue('n', '1000');
+  const card = teacher.entry(/^Rectangles/);
+  await expect(card).toContainText('the area by');
+  await teacher.untilSaved();
+  const end = page.getByRole('slider', { name: /^End of the interval/ });
+  const grip = await boxOf(end);
+  const start = { x: grip.x + grip.width / 2, y: grip.y + grip.height / 2 };
+  await watch(page, 'aside section');
+  const before = await countsOf(page);
+  const moves = 40;
+  let requests = 0;
+  page.on('request', (request) => {
+    if (request.url().includes('/api/')) requests++;
+  });
+  await page.mouse.move(start.x, start.y);
+  await page.mouse.down();
+  await page.mouse.move(start.x - 160, start.y, { steps: moves });
+  const during = requests;
+  const rows = await card.getByRole('row').count();
+  await page.mouse.up();
+  const after = await countsOf(page);
+  const paints = after.paints - before.paints;
+  expect(paints).toBeGreaterThan(3);
+  expect(paints).toBeLessThanOrEqual(after.frames - before.frames + 2);
+  expect(rows).toBeLessThanOrEqual(20);
+  expect(after.changed.Given).toBe(0);
+  expect(during).toBe(0);
+});

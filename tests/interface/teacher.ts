@@ -88,6 +88,15 @@ export class Teacher {
     for (const study of studies) await this.add(study);
   }
 
+  /** Opens a demonstration of the demo teacher. */
+  async openDemonstration(title: RegExp): Promise<void> {
+    await this.page.context().clearCookies();
+    await this.page.goto(this.server.address);
+    await this.page.getByRole('button', { name: 'Sign in as the demo teacher' }).click();
+    await this.page.getByRole('link', { name: title }).click();
+    await expect(this.nextGiven).toBeVisible();
+  }
+
   /** f with a tangent and its slope in a tier of its own, made through the interface. */
   async buildTangent(text = 'f(x) = 3x^2 - 5x - 2'): Promise<void> {
     await this.state(text);

@@ -1,4 +1,3 @@
-import type { Page } from '@playwright/test';
 import { faultsOn } from './accessibility.ts';
 import { boxOf, expect, test, type Teacher } from './teacher.ts';
 import { touchOn } from './touch.ts';
@@ -115,21 +114,12 @@ test('a long search says what it is doing, holds up no frame, and comes to an an
   await expect(card).toContainText(/found by search|it was given up/, { timeout: 60_000 });
 });
 
-/** Opens a demonstration of the demo teacher. */
-async function openDemonstration(page: Page, teacher: Teacher, title: RegExp): Promise<void> {
-  await page.context().clearCookies();
-  await page.goto(teacher.server.address);
-  await page.getByRole('button', { name: 'Sign in as the demo teacher' }).click();
-  await page.getByRole('link', { name: title }).click();
-  await expect(teacher.nextGiven).toBeVisible();
-}
-
 test.describe('the demonstrations that ship', () => {
   test('the warmest minute in the glasshouse hides between the dots of the logger, and is proved', async ({
     page,
     teacher,
   }) => {
-    await openDemonstration(page, teacher, /warmest minute/);
+    await teacher.openDemonstration(/warmest minute/);
     await page.getByRole('switch', { name: 'What did the logger see?' }).click();
     await expect(teacher.entry(/^T as joined dots/)).toContainText('hidden: a maximum at t ≈ 4.350');
     await page.getByRole('switch', { name: 'Which minute?' }).click();
@@ -140,7 +130,7 @@ test.describe('the demonstrations that ship', () => {
   });
 
   test('the path is read from its bend', async ({ page, teacher }) => {
-    await openDemonstration(page, teacher, /from its bend/);
+    await teacher.openDemonstration(/from its bend/);
     await page.getByRole('switch', { name: 'Where is the slope least?' }).click();
     await expect(teacher.entry('h read from h″').first()).toContainText(
       'h′ has a minimum at x = 3π/2, because h″ changes from negative to positive there.',
@@ -149,7 +139,7 @@ test.describe('the demonstrations that ship', () => {
   });
 
   test('the nearest point of the jetty is told from its distance', async ({ page, teacher }) => {
-    await openDemonstration(page, teacher, /Nearest point of the jetty/);
+    await teacher.openDemonstration(/Nearest point of the jetty/);
     const card = teacher.entry('Point of s nearest to P');
     await expect(card).toContainText('2√2 ≈ 2.828');
     await expect(card).toContainText('is (2.000, 1.000): that is where.');

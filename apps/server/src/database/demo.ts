@@ -6,6 +6,8 @@ import { bedDemonstration } from './examples/bed.ts';
 import { chordDemonstration } from './examples/chord.ts';
 import { cragHollowDemonstration } from './examples/cragHollow.ts';
 import { gaugeDemonstration } from './examples/gauge.ts';
+import { sluiceDemonstration } from './examples/sluice.ts';
+import { tankDemonstration } from './examples/tank.ts';
 import { ruleDemonstration } from './examples/rule.ts';
 import { slider, slopeDemonstration } from './examples/slope.ts';
 import { AccountRow, DemonstrationRow } from './models.ts';
@@ -30,6 +32,8 @@ export const examples: readonly Example[] = [
   { id: '00000000-0000-4000-8000-000000000108', document: glasshouseDemonstration() },
   { id: '00000000-0000-4000-8000-000000000109', document: bendDemonstration() },
   { id: '00000000-0000-4000-8000-000000000110', document: jettyDemonstration() },
+  { id: '00000000-0000-4000-8000-000000000111', document: sluiceDemonstration() },
+  { id: '00000000-0000-4000-8000-000000000112', document: tankDemonstration() },
   { id: '00000000-0000-4000-8000-000000000105', document: ruleDemonstration() },
   { id: '00000000-0000-4000-8000-000000000106', document: gaugeDemonstration() },
   {

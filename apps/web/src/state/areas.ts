@@ -16,7 +16,7 @@ import {
 } from '@yperkine/demonstration';
 import { added, freeName, newId, setField } from './actions.ts';
 import { curvesOf } from './curves.ts';
-import { addStudy, tierFor } from './studies.ts';
+import { addStudy, limitText, tierFor } from './studies.ts';
 import { addOverInterval, usualInterval } from './where.ts';
 import type { Workbench } from './workbench.ts';
 
@@ -86,9 +86,8 @@ function crossings(
 
 /** A place found by search as what it stands for: 2, √5 or a decimal. */
 function placeText(x: number): string {
-  const short = Number(x.toPrecision(13));
-  const formula = numberFormula(String(short).length < 10 ? short : x);
-  return printText(formula).replace(/sqrt\((\w+)\)/, '√$1');
+  const text = printText(numberFormula(x)).replace(/sqrt\((\w+)\)/, '√$1');
+  return /^-?√?[\d.]{1,6}$/.test(text) ? text : limitText(x);
 }
 
 /** The running total of a curve on a tier of its own, from the left end of its usual interval. */

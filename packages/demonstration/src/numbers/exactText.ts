@@ -52,7 +52,7 @@ function written(node: Expression): string | null {
     case 'multiply':
       return joined(
         inBrackets(node.left, isSum(node.left)),
-        startsWithDigit(node.right) ? '·' : '',
+        startsWithDigit(node.right) ? '·' : node.right.kind === 'call' && node.right.name === 'ln' ? ' ' : '',
         inBrackets(node.right, isSum(node.right) || node.right.kind === 'divide'),
       );
     case 'divide':

@@ -61,37 +61,29 @@ export function PartsTable({
     event.preventDefault();
   };
   return (
-    <div
-      role="table"
-      aria-label="All rectangles"
-      aria-rowcount={count + 1}
-      className="mt-2 text-right text-[0.92rem]"
-    >
-      <div
-        role="row"
-        aria-rowindex={1}
-        className="grid grid-cols-[2.6rem_1fr_1.2fr_1fr_1.2fr] border-b border-rule pr-3 text-quiet"
-      >
-        {columns.map((column) => (
-          <Head
-            key={column}
-            name={heads[column]}
-            sorting={sorting.by === column ? sorting : null}
-            onSort={() => setSorting((now) => ({ by: column, isDown: now.by === column && !now.isDown }))}
-          />
-        ))}
-      </div>
-      <div
-        role="rowgroup"
-        tabIndex={0}
-        aria-label="Rows; the arrow keys look at one after another"
-        onKeyDown={press}
-        className="outline-offset-[-2px]"
-      >
+    <div className="mt-2 text-right text-[0.92rem]">
+      <div role="table" aria-label="All rectangles" aria-rowcount={count + 1}>
+        <div
+          role="row"
+          aria-rowindex={1}
+          className="grid grid-cols-[2.6rem_1fr_1.2fr_1fr_1.2fr] border-b border-rule pr-3 text-quiet"
+        >
+          {columns.map((column) => (
+            <Head
+              key={column}
+              name={heads[column]}
+              sorting={sorting.by === column ? sorting : null}
+              onSort={() => setSorting((now) => ({ by: column, isDown: now.by === column && !now.isDown }))}
+            />
+          ))}
+        </div>
         <List
           listRef={list}
-          role="presentation"
-          tabIndex={-1}
+          role="rowgroup"
+          tabIndex={0}
+          aria-label="Rows; the arrow keys look at one after another"
+          onKeyDown={press}
+          className="outline-offset-[-2px]"
           rowComponent={Row}
           rowCount={count}
           rowHeight={rowHeight}
