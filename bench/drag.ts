@@ -212,6 +212,39 @@ async function buildData(page: Page): Promise<void> {
   }
 }
 
+/** A thousand rectangles under a curve, with the table of all of them. */
+async function buildSum(page: Page): Promise<void> {
+  await page.goto(address);
+  await page.getByRole('button', { name: 'New' }).click();
+  await page.getByRole('textbox', { name: 'Next given' }).click();
+  await page.keyboard.type('f(x) = 2 + sin(x) e^(-x/10) + x/5');
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  await page.getByRole('dialog').getByRole('button', { name: 'Rectangle sum', exact: true }).click();
+  const count = page.getByRole('textbox', { name: 'Value of n' });
+  await count.fill('1000');
+  await count.press('Enter');
+  await page.getByText('total of 1000').waitFor();
+}
+
+/** Drags an end of the sum's interval, and the slider of n. */
+async function measureSum(page: Page, calibration: number): Promise<void> {
+  const end = page.getByRole('slider', { name: /^End of the interval/ });
+  await page.waitForTimeout(500);
+  const place = await middleOf(end);
+  await measureMoves(page, 'dragging an end, 1,000 rectangles with their table', calibration, {
+    ...place,
+    x: place.x - 1,
+  });
+  const slider = page.getByRole('slider', { name: 'n', exact: true });
+  const box = await slider.boundingBox();
+  if (!box) throw new Error('the slider of n is not shown');
+  await measureMoves(page, 'dragging n around 300, with their table', calibration, {
+    x: box.x + box.width * 0.65,
+    y: box.y + box.height / 2,
+  });
+}
+
 const browser = await chromium.launch({
   executablePath: '/usr/bin/chromium',
   chromiumSandbox: false,
@@ -234,5 +267,7 @@ await measurePlaying(page, 'six curves, two tiers, secant table, trail, lens', c
 await buildData(page);
 await measureDrag(page, '10,000 rows of data, tangent, slope tier', calibration);
 await measurePan(page, '10,000 rows of data, tangent, slope tier', calibration);
+await buildSum(page);
+await measureSum(page, calibration);
 await browser.close();
 process.stdout.write(`calibration loop ${calibration.toFixed(1)} ms\n`);

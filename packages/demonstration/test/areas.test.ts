@@ -203,10 +203,12 @@ describe('a rectangle sum', () => {
     expect(pole).toContain('The sum is a number all the same.');
   });
 
-  test('shows itself before the area is known, and keeps still while an end is dragged', () => {
+  test('shows itself and an estimate before the area is known, and moves with an end that is dragged', () => {
     const document = withSum('f(x) = x^2', '4', { rule: 'right' });
     const early = resolve(document, emptyStage, undefined, unanswered).entries.get('study')?.outcome;
-    expect(early?.ok && (early.result as SumResult).told).toBeNull();
+    expect(early?.ok && (early.result as SumResult).isQuick).toBe(true);
+    expect(early?.ok && (early.result as SumResult).lines.map(plainText)[4]).toContain('≈ 2.667');
+    expect(early?.ok && (early.result as SumResult).sentence).not.toContain('because');
     expect(early?.ok && (early.result as SumResult).total.value).toBe(3.75);
     const stage = withValue(emptyStage, 'study', stagedInterval('0', '1'));
     const moved = resolve(document, stage, undefined, answersNow()).entries.get('study')?.outcome;

@@ -1,5 +1,6 @@
 import { integralOf } from './quadrature.ts';
 import { splineOf, type Program } from './program.ts';
+import { evaluateAt } from './values.ts';
 
 /** Of the integral of |f|: a larger estimated error leaves no value rather than a wrong one. */
 const largestError = 1e-5;
@@ -27,6 +28,17 @@ export function integralOfProgram(
   }
   return total;
 }
+
+/**
+ * ∫ of a curve as it stands this moment, for as long as nothing surer is known; NaN where that is not settled.
+ * @param parameters values in the order of `program.parameters`
+ */
+export const quickIntegral = (
+  program: Program,
+  parameters: readonly number[],
+  from: number,
+  to: number,
+): number => integralOfProgram(program, (x) => evaluateAt(program, x, parameters), from, to);
 
 /** The knots of all tables that are looked up at the variable, in ascending order. */
 function knotsWithin({ steps }: Program, from: number, to: number): number[] {

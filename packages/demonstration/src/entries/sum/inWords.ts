@@ -1,9 +1,9 @@
 import { exactValue, knownNumber, latexFunction, latexName, type KnownNumber } from '@yperkine/core';
 import { format, formatTidily, type RoundingRule } from '../../numbers/format.ts';
 import { equalsResult, latex, live, unitPart, words, type Line } from '../../numbers/line.ts';
-import { fractionText, integralLatex, integralParts, missingIntegral } from '../areas.ts';
+import { fractionText, integralParts, missingIntegral } from '../areas.ts';
 import { asWritten } from '../asking.ts';
-import { primed } from '../curve.ts';
+import { primed, type CurveResult } from '../curve.ts';
 import type { WorkContext } from '../kind.ts';
 import { ruleNames, sideByRule, type Side, type SumRuleName } from './rules.ts';
 import { errorOf, sumName, type SumResult } from './sum.ts';
@@ -16,11 +16,11 @@ const writtenBefore = 2;
 /** The sum with its sign and its numbers, the width of a part and the sample points with theirs, and the true area. */
 export function sumLines(parts: Parts, context: WorkContext): Line[] {
   const { rule } = context;
-  const { total, unit, told, curve, interval, against } = parts;
+  const { total, unit, told, curve, against } = parts;
   const truth: Line[] =
     told && !missingIntegral(told.integral, '', rule)
       ? [
-          [latex(integralLatex(curve, interval, context)), ...integralParts(told.integral, unit, rule)],
+          [latex(boundedIntegral(curve)), ...integralParts(told.integral, unit, rule)],
           [
             words('error '),
             ...equalsResult(errorOf(total, told), rule, fractionText(errorOf(total, told).exact)),
@@ -44,6 +44,12 @@ export function sumLines(parts: Parts, context: WorkContext): Line[] {
     ...second,
     ...truth,
   ];
+}
+
+/** ∫ from a to b, as Δx names them: the numbers stand in the heading, and nothing is typeset while they move. */
+function boundedIntegral({ name, order, variable }: CurveResult): string {
+  const x = latexName(variable);
+  return `\\int_a^b ${latexFunction(name, order)}(${x})\\,d${x}`;
 }
 
 /** The sum in signs. */
@@ -149,11 +155,11 @@ export function sumSentence(parts: Parts, rule: RoundingRule, inUnit: (text: str
   const name = hasPicks ? 'sum' : sumName(parts.rule);
   if (side === 'equal') return `The ${name} is the area itself.${partition}`;
   const by = inUnit(format(knownNumber(Math.abs(error)), rule).text);
-  const known = hasPicks ? null : sideByRule(parts.rule, told.slope, told.bend, f);
+  const known = hasPicks || parts.isQuick ? null : sideByRule(parts.rule, told.slope, told.bend, f);
   const why =
     known?.side === side
       ? `, because ${known.reason}`
-      : told.slope === null && (parts.rule === 'left' || parts.rule === 'right')
+      : told.slope === null && !parts.isQuick && (parts.rule === 'left' || parts.rule === 'right')
         ? `; ${f} neither rises nor falls throughout, so the rule alone does not tell the side`
         : '';
   return `The ${name} is ${side} the area by ${by}: ${side === 'below' ? 'an underestimate' : 'an overestimate'}${why}.${partition}`;

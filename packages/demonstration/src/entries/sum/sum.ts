@@ -4,6 +4,7 @@ import {
   exactSum,
   extremeSum,
   knownNumber,
+  quickIntegral,
   rational,
   sumOver,
   type AnswerTo,
@@ -71,8 +72,10 @@ export interface SumResult extends StudyResult {
   readonly hasPicks: boolean;
   readonly fraction: number;
   readonly against: { readonly rule: SumRuleName; readonly sum: RiemannSum } | null;
-  /** What it is compared with; null while that is worked out. */
+  /** What it is compared with; null where nothing is known. */
   readonly told: ToldOfSum | null;
+  /** Whether that is an estimate of this moment, while the answer is worked out. */
+  readonly isQuick: boolean;
   /** The rectangle that is looked at. */
   readonly chosen: number | null;
 }
@@ -226,7 +229,8 @@ function sumOf(
     hasPicks: picks.result !== null,
     fraction: share,
     against: second && entry.against !== 'none' ? { rule: entry.against, sum: second } : null,
-    told: isCurrent ? told : null,
+    told: isCurrent ? told : quicklyTold(curve, interval, told),
+    isQuick: !isCurrent,
     chosen:
       typeof context.staged === 'number' && sum && context.staged < sum.xs.length ? context.staged : null,
   };
@@ -236,6 +240,32 @@ function sumOf(
     sentence: sumSentence(result, context.rule, (number) => withUnit(number, unit)),
   });
 }
+
+/** An estimate by quadrature that stands in for an answer while something is dragged; null where there is none. */
+function quicklyTold(
+  { program, parameters }: CurveResult,
+  { from, to }: TypedInterval,
+  last: ToldOfSum | null,
+): ToldOfSum | null {
+  const value = quickIntegral(program, parameters, from, to);
+  if (Number.isNaN(value)) return null;
+  return {
+    integral: {
+      value,
+      exact: null,
+      bound: Math.abs(value) * quickShare,
+      certainty: 'estimated',
+      diverges: false,
+      undefinedOn: [],
+      parts: [],
+    },
+    extremes: last?.extremes ?? null,
+    slope: null,
+    bend: null,
+    total: null,
+  };
+}
+const quickShare = 1e-9;
 
 interface Partition {
   /** The ends of all parts; null where there are too many to be worked out one by one. */

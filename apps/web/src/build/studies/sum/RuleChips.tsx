@@ -1,10 +1,17 @@
 import { Radio, RadioGroup } from '@headlessui/react';
 import { ruleNames, sumRuleSchema, type EntryOf, type Id } from '@yperkine/demonstration';
+import { memo } from 'react';
 import { setField } from '../../../state/actions.ts';
 import { useWorkbench } from '../../../state/context.ts';
 
 /** How the heights are taken, one touch each. */
-export function RuleChips({ id, entry }: { readonly id: Id; readonly entry: EntryOf<'sum'> }) {
+export const RuleChips = memo(function RuleChips({
+  id,
+  entry,
+}: {
+  readonly id: Id;
+  readonly entry: EntryOf<'sum'>;
+}) {
   const workbench = useWorkbench();
   return (
     <RadioGroup
@@ -24,4 +31,4 @@ export function RuleChips({ id, entry }: { readonly id: Id; readonly entry: Entr
       ))}
     </RadioGroup>
   );
-}
+});

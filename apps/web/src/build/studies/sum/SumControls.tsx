@@ -1,5 +1,6 @@
 import { ruleNames, sumRuleSchema, type Entry, type Id, type SumResult } from '@yperkine/demonstration';
 import { ChartSpline, ChevronsUp, Shuffle, Square } from 'lucide-react';
+import { memo } from 'react';
 import { useStore } from 'zustand';
 import { useShallow } from 'zustand/shallow';
 import { Button } from '../../../parts/Button.tsx';
@@ -15,7 +16,13 @@ import { useSetting } from '../useSetting.ts';
 const small = 'min-h-9 px-2.5! text-[0.95rem] font-normal!';
 
 /** Everything about a sum that is set now and then: its interval, a second rule, motion, the parts. */
-export function SumControls({ id, entry }: { readonly id: Id; readonly entry: Entry }) {
+export const SumControls = memo(function SumControls({
+  id,
+  entry,
+}: {
+  readonly id: Id;
+  readonly entry: Entry;
+}) {
   const workbench = useWorkbench();
   const set = useSetting(id);
   const isSum = entry.kind === 'sum';
@@ -103,4 +110,4 @@ export function SumControls({ id, entry }: { readonly id: Id; readonly entry: En
       </div>
     </>
   );
-}
+});
