@@ -109,18 +109,16 @@ test('a million parts hold up no frame while they are added up', async ({ teache
   await teacher.begin('f(x) = x^2 sin(x) + e^(-x) + cos(3x)', 'Rectangle sum');
   const card = teacher.entry(/^Rectangle/);
   await expect(card).toContainText('the area by');
-  const frames = card.evaluate(async () => {
-    const gaps: number[] = [];
-    let last = performance.now();
-    for (let i = 0; i < 60; i++) {
-      const now = await new Promise<number>(requestAnimationFrame);
-      gaps.push(now - last);
-      last = now;
-    }
-    return gaps.length;
+  // Counted in the page: how many frames are drawn while the sum is still being worked out.
+  const frames = card.evaluate(async (element) => {
+    const isAdding = () => element.textContent.includes('is being worked out');
+    for (let i = 0; i < 600 && !isAdding(); i++) await new Promise(requestAnimationFrame);
+    let drawn = 0;
+    for (; drawn < 600 && isAdding(); drawn++) await new Promise(requestAnimationFrame);
+    return drawn;
   });
   await teacher.setValue('n', '1000000');
-  expect(await frames).toBe(60);
+  expect(await frames).toBeGreaterThanOrEqual(3);
   await expect(card).toContainText('Of so many parts there is no table');
 });
 

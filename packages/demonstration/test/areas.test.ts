@@ -7,6 +7,7 @@ import {
   plainText,
   positionOf,
   resolve,
+  runOf,
   settledEdits,
   stagedInterval,
   stripAt,
@@ -19,6 +20,8 @@ import {
   type Entry,
   type Mark,
   type MarkOf,
+  type ParameterEntry,
+  type ParameterResult,
   type RunningTotalResult,
   type Scene,
   type StudyResult,
@@ -402,6 +405,15 @@ describe('n that doubles', () => {
     expect(positionOf(run, 1.6)).toEqual({ value: 20, isOver: false });
     expect(positionOf(run, 3.1)).toEqual({ value: 40, isOver: false });
     expect(positionOf(run, 4.6)).toEqual({ value: 80, isOver: true });
+  });
+
+  test('is what play does on such a slider, by steps and once; from its end it begins anew', () => {
+    const doubling = { ...count('10'), spread: 'doubling', motion: 'steps', repeat: 'once' } as Entry;
+    const document = (value: string) => documentWith({ n: { ...doubling, value } as Entry });
+    const run = (value: string) =>
+      runOf(document(value).entries.n as ParameterEntry, resultOf<ParameterResult>(document(value), 'n'));
+    expect(run('10')).toMatchObject({ start: 10, seconds: 1, pace: 'doubling' });
+    expect(run('900')).toMatchObject({ start: 1, pace: 'doubling' });
   });
 
   test('has its own room on the slider for each doubling', () => {

@@ -14,7 +14,7 @@ import {
   type Id,
   type SumResult,
 } from '@yperkine/demonstration';
-import { added, freeName, newId, setField } from './actions.ts';
+import { added, freeName, newId } from './actions.ts';
 import { curvesOf } from './curves.ts';
 import { addStudy, limitText, tierFor } from './studies.ts';
 import { addOverInterval, usualInterval } from './where.ts';
@@ -40,6 +40,7 @@ export function addSum(workbench: Workbench, on: Id): void {
     whole: true,
     repeat: 'once',
     motion: 'steps',
+    pause: '1.5',
   });
   const sum = makeEntry('sum', { order: order + 1, on, parts, ...usualInterval(workbench, on) });
   workbench.change([added(parts, count), added(newId(), sum)]);
@@ -134,27 +135,18 @@ export function addSumErrors(workbench: Workbench, of: Id): void {
   workbench.change([added(newId(), makeEntry('sumErrors', { order, of }))]);
 }
 
-/** Seconds that each number of parts is shown for while it doubles. */
-const doublingSeconds = 1.5;
-const fewestDoublings = 5;
+/** How many doublings there is room for at least. */
+const fewestDoublings = 3;
 
 /** Lets the number of parts double again and again, up to the slider's end. */
 export function doubleUp(workbench: Workbench, parts: Id): void {
-  const parameter = parameterOf(workbench.current(), parts);
   const entry = workbench.state.document.entries[parts];
+  const parameter = parameterOf(workbench.current(), parts);
   if (!parameter || entry?.kind !== 'parameter') return;
   const start = Math.max(1, Math.round(parameter.value.value));
-  if (Number(entry.to) < start * 2 ** 2)
-    setField(workbench, parts, 'to', String(start * 2 ** fewestDoublings));
-  const to = Number((workbench.state.document.entries[parts] as typeof entry).to);
-  workbench.playRun(parts, {
-    from: Number(entry.from),
-    to,
-    start,
-    seconds: doublingSeconds,
-    repeat: 'once',
-    pace: 'doubling',
-  });
+  const to = Math.max(Number(entry.to), start * 2 ** fewestDoublings);
+  const seconds = Number(entry.pause);
+  workbench.playRun(parts, { from: 1, to, start, seconds, repeat: 'once', pace: 'doubling' });
   workbench.choose(parts);
 }
 

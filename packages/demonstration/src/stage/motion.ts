@@ -29,12 +29,19 @@ export interface Position {
   readonly isOver: boolean;
 }
 
+/** Whether a run goes from a value to twice that value: by steps, once, on a slider that gives each doubling the same room. */
+export const doublesInSteps = ({ spread, motion, repeat, from }: ParameterEntry): boolean =>
+  spread === 'doubling' && motion === 'steps' && repeat === 'once' && Number(from) > 0;
+
 /** The run that a parameter's settings ask for, from where it stands. */
-export function runOf(
-  { seconds, pace, speed, repeat, motion, pause, step }: ParameterEntry,
-  { value, scale }: ParameterResult,
-): Run {
+export function runOf(entry: ParameterEntry, { value, scale }: ParameterResult): Run {
+  const { seconds, pace, speed, repeat, motion, pause, step } = entry;
   const [from, to] = [rational.toNumber(scale.from), rational.toNumber(scale.to)];
+  if (doublesInSteps(entry)) {
+    // From its last doubling it begins anew.
+    const start = 2 * value.value > to ? from : value.value;
+    return { from, to, start, seconds: Number(pause), repeat, pace: 'doubling' };
+  }
   return {
     from,
     to,

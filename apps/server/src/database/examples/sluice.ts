@@ -34,6 +34,7 @@ export function sluiceDemonstration(): Document {
         whole: true,
         repeat: 'once',
         motion: 'steps',
+        pause: '1.5',
       }),
       strips: makeEntry('sum', { order: 3, on: 'flow', ...minutes, parts: 'n', rule: 'left' }),
       question1: makeEntry('reveal', { order: 4, name: 'question_1', title: 'How exact is it?' }),

@@ -1,5 +1,6 @@
 import { latexName, rational } from '@yperkine/core';
 import {
+  doublesInSteps,
   doublingOf,
   doublingPositions,
   parameterOf,
@@ -81,8 +82,12 @@ function PlayButton({ id, name, isHere }: { id: Id; name: string; isHere: boolea
 }
 
 /** How fast it goes, in short. */
-const paceText = ({ pace, seconds, speed, motion, pause }: EntryOf<'parameter'>): string =>
-  motion === 'steps' ? `${pause} s a step` : pace === 'speed' ? `${speed} a second` : `${seconds} s a run`;
+function paceText(entry: EntryOf<'parameter'>): string {
+  const { pace, seconds, speed, motion, pause } = entry;
+  if (doublesInSteps(entry)) return `doubles each ${pause} s`;
+  if (motion === 'steps') return `${pause} s a step`;
+  return pace === 'speed' ? `${speed} a second` : `${seconds} s a run`;
+}
 
 /** What students may do with a lane, where it is not everything. */
 function StudentMark({ students }: Pick<EntryOf<'parameter'>, 'students'>) {

@@ -27,6 +27,10 @@ export const SumControls = memo(function SumControls({
   const set = useSetting(id);
   const isSum = entry.kind === 'sum';
   const isDoubling = useWorkbenchState(({ playing }) => isSum && entry.parts in playing);
+  const countName = useWorkbenchState(({ document }) => {
+    const count = isSum ? document.entries[entry.parts] : undefined;
+    return count?.kind === 'parameter' ? count.name : 'n';
+  });
   const { isEven, hasPicks } = useStore(
     workbench.store,
     useShallow(({ resolution }) => {
@@ -46,10 +50,10 @@ export const SumControls = memo(function SumControls({
           onClick={() => (isDoubling ? workbench.stop(entry.parts) : doubleUp(workbench, entry.parts))}
         >
           {isDoubling ? <Square size={15} aria-hidden /> : <ChevronsUp size={16} aria-hidden />}
-          {isDoubling ? 'Stop' : 'Let n double'}
+          {isDoubling ? 'Stop' : `Let ${countName} double`}
         </Button>
         <Button className={small} onClick={() => addSumErrors(workbench, id)}>
-          <ChartSpline size={16} aria-hidden /> Error against n
+          <ChartSpline size={16} aria-hidden /> Error against {countName}
         </Button>
         {usesChance && (
           <Button
