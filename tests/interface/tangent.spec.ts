@@ -133,8 +133,10 @@ test('7. play: once, over and over, there and back, at a chosen pace; Space star
   const limit = Number(await slider.getAttribute('max'));
   const value = async () => Number(await slider.inputValue());
   await teacher.handle.focus();
+  // The run takes less than a second: it is watched from before it begins, frame by frame.
+  const plays = page.getByRole('button', { name: 'Stop a' }).waitFor();
   await page.keyboard.press('Space');
-  await expect(page.getByRole('button', { name: 'Stop a' })).toBeVisible();
+  await plays;
   await expect(page.getByRole('button', { name: 'Play a' })).toBeVisible();
   expect(await value()).toBe(limit);
 
