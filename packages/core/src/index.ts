@@ -106,6 +106,7 @@ export {
   type Question,
   type QuestionKind,
   type QuestionOf,
+  type SignThroughout,
   type ToldIntegral,
   type ToldJoin,
   type ToldKeyPoint,

@@ -92,6 +92,16 @@ describe('a rectangle sum', () => {
     expect(sentence).toContain('f neither rises nor falls throughout');
   });
 
+  test('claims to be the area only where both are exact', () => {
+    const fine = sentenceOf(withSum('f(x) = e^x', '1000', { rule: 'simpson' }));
+    expect(fine).toBe('The sum of parabolas differs from the area by less than can be told.');
+  });
+
+  test('a width that has no end of digits is not called exact, however many are shown', () => {
+    const document = { ...withSum('f(x) = x', '3', { to: '10' }), decimals: 12 };
+    expect(linesOf(document)[2]).toContain('(10 − 0)/3 ≈ 3.333333333333');
+  });
+
   test('is the area itself where it is', () => {
     expect(sentenceOf(withSum('f(x) = 2x', '3', { rule: 'midpoint' }))).toBe(
       'The middle sum is the area itself.',
@@ -127,9 +137,8 @@ describe('a rectangle sum', () => {
     expect(sentenceOf(uneven)).toContain('The 3 parts are not equally wide.');
     const picked = withSum('f(x) = x', '2', { picks: '0.5; 2' });
     expect(sumIn(picked).total.value).toBeCloseTo(2.5, 12);
-    expect(problemOf(withSum('f(x) = x', '2', { picks: '1.5; 2' }))).toBe(
-      'Sample point 1 lies outside its part.',
-    );
+    const moved = sumIn(withSum('f(x) = x', '2', { picks: '1.5; 2' }));
+    expect([...(moved.sum?.xs ?? [])]).toEqual([1, 2]);
   });
 
   test('draws what lies under the axis in another hue and hatching, with its points and grips', () => {
@@ -179,7 +188,7 @@ describe('a rectangle sum', () => {
 
   test.each([
     ['0', {}, 'A sum has at least one part: n is a whole number from 1 up.'],
-    ['1000000000', {}, 'That are more than 1 000 000 parts; please take a smaller n.'],
+    ['1000000000', {}, 'That is more than 1 000 000 parts; please take a smaller n.'],
     ['3', { rule: 'simpson' }, 'Parabolas take the parts in pairs: n has to be even, and 3 is odd.'],
     ['4', { rule: 'simpson', cuts: '0.5' }, 'Parabolas take the parts in pairs: n has to be even, and 2'],
     [
@@ -310,6 +319,11 @@ describe('a definite integral', () => {
     );
     expect(problemOf(over('f(x) = sqrt(x - 1)', {}))).toContain('f has no value from 0.000 to 1.000');
   });
+});
+
+test('a total area in a Greek variable is typeset with both its bars', () => {
+  const entry = makeEntry('integral', { order: 2, on: 'f', from: '0', to: '1', isTotal: true });
+  expect(linesOf(study('f(θ) = θ', entry))[0]).toContain('\\bigl|f(\\theta)\\bigr|\\,d\\theta');
 });
 
 describe('the area between two curves', () => {

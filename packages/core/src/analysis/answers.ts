@@ -58,6 +58,9 @@ export type Question =
   /** All that a sum over a partition is compared with; and the sum itself where it has too many parts to wait for. */
   | (Asked & { readonly ask: 'sum'; readonly many: ManyParts | null });
 
+/** The one sign that something has on an interval, or that it has both. */
+export type SignThroughout = -1 | 0 | 1 | 'both';
+
 /** A sum of more parts than one works out between two frames. */
 export interface ManyParts {
   readonly n: number;
@@ -133,9 +136,9 @@ export interface AnswerTo {
     readonly integral: ToldIntegral;
     /** Where the function may be least or greatest; null where that is out of reach. */
     readonly extremes: ExtremeHeights | null;
-    /** The sign of the slope, and of the bend, throughout; null where it changes or is not known. */
-    readonly slope: -1 | 0 | 1 | null;
-    readonly bend: -1 | 0 | 1 | null;
+    /** The sign of the slope, and of the bend, throughout; null where that is not known. */
+    readonly slope: SignThroughout | null;
+    readonly bend: SignThroughout | null;
     /** The total of many parts. */
     readonly total: number | null;
   };
@@ -202,10 +205,11 @@ function toldSum({ body, variable, interval, many }: QuestionOf<'sum'>): AnswerT
 }
 
 /** The sign that a derivative has everywhere on the interval, single zeros apart. */
-function signThroughout({ body, variable, interval }: Asked, order: number): -1 | 0 | 1 | null {
+function signThroughout({ body, variable, interval }: Asked, order: number): SignThroughout | null {
   const found = within(() => signs(body, variable, interval, order));
   if (!found?.complete) return null;
   const kinds = new Set(found.intervals.map(({ sign }) => sign));
+  if (kinds.has(1) && kinds.has(-1)) return 'both';
   const [only] = kinds;
   const isWhole = coversWhole(found.intervals, interval);
   return kinds.size === 1 && only !== undefined && isWhole ? only : null;

@@ -4,6 +4,7 @@ import {
   latexFunction,
   latexName,
   printLatex,
+  rational,
   type Expression,
   type KnownNumber,
   type Rational,
@@ -32,6 +33,13 @@ export const areaUnit = (curve: CurveResult, xUnit: Unit): Unit => times(curve.u
 export const numberOf = ({ value, exact }: ToldIntegral): KnownNumber =>
   knownNumber(value, exact && exactValue(exact, new Map()));
 
+/** A total minus an integral, exactly where both are. */
+export function errorOf(total: KnownNumber, integral: ToldIntegral): KnownNumber {
+  const truth = numberOf(integral);
+  const exact = total.exact && truth.exact && rational.subtract(total.exact, truth.exact);
+  return knownNumber(exact ? rational.toNumber(exact) : total.value - truth.value, exact);
+}
+
 /** `= 64/3 ≈ 21.333 m³`, as the end of a statement. */
 export const integralParts = (told: ToldIntegral, unit: Unit, rule: RoundingRule): Line => [
   ...equalsResult(numberOf(told), rule, told.exact && exactText(told.exact)),
@@ -56,11 +64,19 @@ export function boundLatex(text: string, context: WorkContext): string {
   return reading.ok ? printLatex(reading.value) : text;
 }
 
-/** ∫ from a to b of f(x) dx, as LaTeX. */
-export function integralLatex(curve: CurveResult, { texts }: TypedInterval, context: WorkContext): string {
+/** f(x), as LaTeX. */
+export const curveLatex = ({ name, order, variable }: CurveResult): string =>
+  `${latexFunction(name, order)}(${latexName(variable)})`;
+
+/** ∫ from a to b of an integrand in x, as LaTeX: f(x), unless another is given. */
+export function integralLatex(
+  curve: CurveResult,
+  { texts }: TypedInterval,
+  context: WorkContext,
+  integrand = curveLatex(curve),
+): string {
   const [a, b] = [boundLatex(texts.from, context), boundLatex(texts.to, context)];
-  const x = latexName(curve.variable);
-  return `\\int_{${a}}^{${b}} ${latexFunction(curve.name, curve.order)}(${x})\\,d${x}`;
+  return `\\int_{${a}}^{${b}} ${integrand}\\,d${latexName(curve.variable)}`;
 }
 
 /** How sure an integral is, in a word. */
@@ -119,25 +135,14 @@ export function areaMarks(
   [a, b]: readonly [number, number],
   tone: Tone,
   tier: TierView,
-  isSigned = true,
 ): Mark[] {
   const runs = partOfRuns(curveMark(id, curve, tier).runs, tier.toX(a), tier.toX(b));
   const base = baseOf(tier);
   return sides.flatMap(({ sign, hatch }): Mark[] => {
     const outlines = runs.flatMap((run) => outlinesOn(run, base, sign));
     if (outlines.length === 0) return [];
-    const isMinus = isSigned && sign < 0;
-    return [
-      {
-        kind: 'area',
-        entry: id,
-        outlines,
-        tone: isMinus ? 'minus' : tone,
-        hatch: isMinus ? 'down' : hatch === 'none' ? 'none' : 'up',
-        hasEdges: false,
-        dash: dashes.whole,
-      },
-    ];
+    const look = { tone: toneOfSide(sign, tone), hatch, hasEdges: false, dash: dashes.whole };
+    return [{ kind: 'area', entry: id, outlines, ...look }];
   });
 }
 

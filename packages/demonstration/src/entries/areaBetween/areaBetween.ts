@@ -1,4 +1,4 @@
-import { evaluatorFor, knownNumber, latexFunction, latexName, tree, type ToldIntegral } from '@yperkine/core';
+import { evaluatorFor, knownNumber, tree, type ToldIntegral } from '@yperkine/core';
 import { z } from 'zod';
 import { format, type RoundingRule } from '../../numbers/format.ts';
 import { latex, type Line } from '../../numbers/line.ts';
@@ -10,9 +10,10 @@ import { withUnit, type Unit } from '../../units/unit.ts';
 import {
   areaUnit,
   baseSpan,
-  boundLatex,
   bracketed,
+  curveLatex,
   integralCertainty,
+  integralLatex,
   integralParts,
   missingIntegral,
   numberOf,
@@ -74,15 +75,9 @@ export const areaBetweenKind: EntryKind<AreaBetweenEntry, AreaBetweenResult> = {
         const missing = missingIntegral(told, `${nameOf(curve)} − ${nameOf(other)}`, context.rule);
         if (missing) return missing;
         const unit = areaUnit(curve, context.xUnit);
-        const x = latexName(curve.variable);
-        const [f, g] = [curve, other].map(({ name, order }) => `${latexFunction(name, order)}(${x})`);
-        const [a, b] = [boundLatex(interval.texts.from, context), boundLatex(interval.texts.to, context)];
-        const lines: Line[] = [
-          [
-            latex(`\\int_{${a}}^{${b}} \\bigl|${f ?? ''} - ${g ?? ''}\\bigr|\\,d${x}`),
-            ...integralParts(told, unit, context.rule),
-          ],
-        ];
+        const integrand = `\\bigl|${curveLatex(curve)} - ${curveLatex({ ...other, variable: curve.variable })}\\bigr|`;
+        const statement = integralLatex(curve, interval, context, integrand);
+        const lines: Line[] = [[latex(statement), ...integralParts(told, unit, context.rule)]];
         return worked({
           curve,
           other,

@@ -1,4 +1,4 @@
-import { knownNumber } from '@yperkine/core';
+import { knownNumber, type ToldIntegral } from '@yperkine/core';
 import { z } from 'zod';
 import { format, type RoundingRule } from '../../numbers/format.ts';
 import { latex, type Line } from '../../numbers/line.ts';
@@ -9,6 +9,7 @@ import {
   areaUnit,
   baseSpan,
   bracketed,
+  curveLatex,
   integralCertainty,
   integralLatex,
   integralParts,
@@ -20,7 +21,6 @@ import { primed, type CurveResult } from '../curve.ts';
 import type { EntryKind } from '../kind.ts';
 import { worked } from '../outcome.ts';
 import type { StudyResult } from '../study.ts';
-import type { ToldIntegral } from '@yperkine/core';
 
 export const integralSchema = z.strictObject({
   ...onInterval,
@@ -55,12 +55,8 @@ export const integralKind: EntryKind<IntegralEntry, IntegralResult> = {
         const missing = missingIntegral(told, primed(curve.name, curve.order), context.rule);
         if (missing) return missing;
         const unit = areaUnit(curve, context.xUnit);
-        const signs = entry.isTotal ? '\\bigl|' : '';
-        const head = integralLatex(curve, interval, context);
-        const statement =
-          signs === ''
-            ? head
-            : head.replace(/ (?=\S+\(\w+\)\\,d)/, ' \\bigl|').replace('\\,d', '\\bigr|\\,d');
+        const integrand = entry.isTotal ? `\\bigl|${curveLatex(curve)}\\bigr|` : curveLatex(curve);
+        const statement = integralLatex(curve, interval, context, integrand);
         const lines: Line[] = [[latex(statement), ...integralParts(told, unit, context.rule)]];
         return worked({
           curve,

@@ -1,12 +1,12 @@
-import { exactValue, knownNumber, latexFunction, latexName, type KnownNumber } from '@yperkine/core';
+import { knownNumber, latexFunction, latexName, rational, type KnownNumber } from '@yperkine/core';
 import { format, formatTidily, type RoundingRule } from '../../numbers/format.ts';
 import { equalsResult, latex, live, unitPart, words, type Line } from '../../numbers/line.ts';
-import { fractionText, integralParts, missingIntegral } from '../areas.ts';
-import { asWritten } from '../asking.ts';
+import { errorOf, fractionText, integralParts, missingIntegral } from '../areas.ts';
+import { asWritten, type TypedInterval } from '../asking.ts';
 import { primed, type CurveResult } from '../curve.ts';
 import type { WorkContext } from '../kind.ts';
-import { ruleNames, sideByRule, type Side, type SumRuleName } from './rules.ts';
-import { errorOf, sumName, type SumResult } from './sum.ts';
+import { ruleNames, sideByRule, sumName, type Side, type SumRuleName } from './rules.ts';
+import type { SumResult } from './sum.ts';
 
 type Parts = Omit<SumResult, 'lines' | 'sentence'>;
 
@@ -21,11 +21,7 @@ export function sumLines(parts: Parts, context: WorkContext): Line[] {
     told && !missingIntegral(told.integral, '', rule)
       ? [
           [latex(boundedIntegral(curve)), ...integralParts(told.integral, unit, rule)],
-          [
-            words('error '),
-            ...equalsResult(errorOf(total, told), rule, fractionText(errorOf(total, told).exact)),
-            ...unitPart(unit),
-          ],
+          [words('error '), ...errorParts(errorOf(total, told.integral), rule), ...unitPart(unit)],
         ]
       : [];
   const second: Line[] = against
@@ -45,6 +41,9 @@ export function sumLines(parts: Parts, context: WorkContext): Line[] {
     ...truth,
   ];
 }
+
+const errorParts = (error: KnownNumber, rule: RoundingRule): Line =>
+  equalsResult(error, rule, fractionText(error.exact));
 
 /** ∫ from a to b, as Δx names them: the numbers stand in the heading, and nothing is typeset while they move. */
 function boundedIntegral({ name, order, variable }: CurveResult): string {
@@ -67,7 +66,7 @@ function sigma({ rule, curve, countName, isEven, hasPicks }: Parts): string {
 }
 
 /** 0.8·(1.347 + 2.862 + 2.955 + … + 1.117): the numbers of this very sum. */
-function writtenOut({ sum, isEven, rule: name, count }: Parts, rule: RoundingRule): Line[] {
+function writtenOut({ sum, isEven, rule: name, count, interval }: Parts, rule: RoundingRule): Line[] {
   if (!sum || name === 'simpson') return [];
   const text = (value: number): string => inSum(format(knownNumber(value), rule).text);
   const terms = (of: Float64Array): string => {
@@ -78,28 +77,16 @@ function writtenOut({ sum, isEven, rule: name, count }: Parts, rule: RoundingRul
     return shown.join(' + ');
   };
   if (!isEven) return [[live(`≈ ${terms(sum.areas)}`)]];
-  const width = ((sum.ends.at(-1) as number) - (sum.ends[0] as number)) / count;
-  return [[live(`≈ ${tidy(width, rule)}·(${terms(sum.heights)})`)]];
+  return [[live(`≈ ${formatTidily(widthOf(interval, count), rule).text}·(${terms(sum.heights)})`)]];
+}
+
+/** (b − a)/n, exactly where the ends are rational. */
+function widthOf({ from, to, exact: [a, b] }: TypedInterval, count: number): KnownNumber {
+  const exact = a && b && rational.divide(rational.subtract(b, a), rational.rational(count));
+  return knownNumber((to - from) / count, exact);
 }
 
 const inSum = (text: string): string => (text.startsWith('−') ? `(${text})` : text);
-const tidy = (value: number, rule: RoundingRule): string => {
-  const short = Number(value.toPrecision(12));
-  return formatTidily(decimal(short), rule).text;
-};
-const decimal = (value: number): KnownNumber =>
-  knownNumber(
-    value,
-    exactValue({ kind: 'number', text: String(Math.abs(value)) }, new Map()) && exactOf(value),
-  );
-
-/** A short decimal as the number that it is; null for one that only rounds. */
-function exactOf(value: number) {
-  const text = String(Math.abs(value));
-  const exact = /^[\d.]{1,13}$/.test(text) ? exactValue({ kind: 'number', text }, new Map()) : null;
-  return exact && (value < 0 ? { numerator: -exact.numerator, denominator: exact.denominator } : exact);
-}
-
 /** Δx = (8 − 2)/4 = 1.5 and xᵢ* = 2 + (i − 1)·1.5. */
 function steps(
   { curve, interval, count, isEven, rule: name, fraction, countName, hasPicks }: Parts,
@@ -107,19 +94,17 @@ function steps(
 ): Line[] {
   if (!isEven) return [];
   const x = latexName(curve.variable);
-  const { from, to, texts } = interval;
-  const width = (to - from) / count;
+  const { from, texts } = interval;
   const [a, b] = [asWritten(texts.from), asWritten(texts.to)];
   const bracket = (text: string): string => (/[-−+]/.test(text) ? `(${text})` : text);
-  const number = decimal(Number(width.toPrecision(12)));
-  const { text, isExact } = formatTidily(number, rule);
+  const { text, isExact } = formatTidily(widthOf(interval, count), rule);
   const lines: Line[] = [
     [
       latex(`\\Delta ${x} = \\frac{b - a}{${latexName(countName)}}`),
       live(` = (${b} − ${bracket(a)})/${count} ${isExact ? '=' : '≈'} ${text}`),
     ],
   ];
-  const share = hasPicks ? undefined : sharesInLatex(tidy(fraction, rule))[name];
+  const share = hasPicks ? undefined : sharesInLatex(String(fraction))[name];
   if (share === undefined) return lines;
   const start = from === 0 ? [] : [live(`${a} `), latex('+\\,')];
   return [
@@ -140,6 +125,9 @@ const sharesInLatex = (fraction: string): Partial<Record<SumRuleName, string>> =
 const samplePoint = (x: string, rule: SumRuleName): string =>
   rule === 'left' ? `${x}_{i-1}` : rule === 'right' ? `${x}_i` : `${x}_i^*`;
 
+/** Share of a total that is nothing but rounding. */
+const rounding = 1e-13;
+
 /** Whether the sum is too small or too large, by how much, and why. */
 export function sumSentence(parts: Parts, rule: RoundingRule, inUnit: (text: string) => string): string {
   const { told, total, curve, isEven, hasPicks, count } = parts;
@@ -149,17 +137,19 @@ export function sumSentence(parts: Parts, rule: RoundingRule, inUnit: (text: str
   const missing = missingIntegral(told.integral, f, rule);
   if (missing && !missing.ok)
     return `${missing.problem.message} The sum is a number all the same.${partition}`;
-  const error = errorOf(total, told).value;
-  const isHit = Math.abs(error) <= told.integral.bound + 1e-13 * Math.max(1, Math.abs(total.value));
-  const side: Side = isHit ? 'equal' : error < 0 ? 'below' : 'above';
+  const { value: error, exact } = errorOf(total, told.integral);
   const name = hasPicks ? 'sum' : sumName(parts.rule);
-  if (side === 'equal') return `The ${name} is the area itself.${partition}`;
+  if (exact && error === 0) return `The ${name} is the area itself.${partition}`;
+  const noise = told.integral.bound + rounding * Math.max(1, Math.abs(total.value));
+  if (Math.abs(error) <= noise)
+    return `The ${name} differs from the area by less than can be told.${partition}`;
+  const side: Side = error < 0 ? 'below' : 'above';
   const by = inUnit(format(knownNumber(Math.abs(error)), rule).text);
   const known = hasPicks || parts.isQuick ? null : sideByRule(parts.rule, told.slope, told.bend, f);
   const why =
     known?.side === side
       ? `, because ${known.reason}`
-      : told.slope === null && !parts.isQuick && (parts.rule === 'left' || parts.rule === 'right')
+      : told.slope === 'both' && !parts.isQuick && (parts.rule === 'left' || parts.rule === 'right')
         ? `; ${f} neither rises nor falls throughout, so the rule alone does not tell the side`
         : '';
   return `The ${name} is ${side} the area by ${by}: ${side === 'below' ? 'an underestimate' : 'an overestimate'}${why}.${partition}`;

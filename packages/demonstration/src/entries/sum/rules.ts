@@ -1,4 +1,4 @@
-import type { PointRule } from '@yperkine/core';
+import type { PointRule, SignThroughout } from '@yperkine/core';
 import { z } from 'zod';
 
 /** The rules that a sum can go by. */
@@ -28,6 +28,10 @@ export const ruleNames: Readonly<Record<SumRuleName, string>> = {
   simpson: 'parabolas',
 };
 
+/** "left sum", "sum of trapezoids". */
+export const sumName = (rule: SumRuleName): string =>
+  rule === 'trapezoid' || rule === 'simpson' ? `sum of ${ruleNames[rule]}` : `${ruleNames[rule]} sum`;
+
 /** The rule of the core for one of those with a point in each part. */
 export function pointRule(
   name: Exclude<SumRuleName, 'lower' | 'upper' | 'trapezoid' | 'simpson'>,
@@ -38,13 +42,13 @@ export function pointRule(
   return name === 'random' ? { seed } : name;
 }
 
-export type Side = 'below' | 'above' | 'equal';
+export type Side = 'below' | 'above';
 
 /** On which side of the area a sum lies by its rule alone, and why; null where that is not decided. */
 export function sideByRule(
   rule: SumRuleName,
-  slope: -1 | 0 | 1 | null,
-  bend: -1 | 0 | 1 | null,
+  slope: SignThroughout | null,
+  bend: SignThroughout | null,
   name: string,
 ): { readonly side: Side; readonly reason: string } | null {
   const direction = slope === 1 ? 'rises' : slope === -1 ? 'falls' : null;

@@ -20,7 +20,7 @@ import { z } from 'zod';
 import { withUnit, type Unit } from '../../units/unit.ts';
 import { toneOf } from '../../scene/tone.ts';
 import { idSchema, typedSchema } from '../../schema/fields.ts';
-import { areaUnit, bracketed, numberOf } from '../areas.ts';
+import { areaUnit, bracketed, errorOf } from '../areas.ts';
 import { idsInInterval, onInterval, studied, type Studied, type TypedInterval } from '../asking.ts';
 import { primed, type CurveResult } from '../curve.ts';
 import { idsInText, typedValue } from '../formulaValue.ts';
@@ -30,7 +30,7 @@ import type { ParameterResult } from '../parameter/parameter.ts';
 import type { StudyResult } from '../study.ts';
 import { sumLines, sumSentence } from './inWords.ts';
 import { sumMarks } from './marks.ts';
-import { pointRule, ruleNames, sumRuleSchema, type SumRuleName } from './rules.ts';
+import { pointRule, sumRuleSchema, type SumRuleName } from './rules.ts';
 
 export const sumSchema = z.strictObject({
   ...onInterval,
@@ -56,7 +56,7 @@ export const sumSchema = z.strictObject({
 export type SumEntry = z.infer<typeof sumSchema>;
 
 /** What the worker tells beside the sum itself. */
-export type ToldOfSum = AnswerTo['sum'];
+type ToldOfSum = AnswerTo['sum'];
 
 export interface SumResult extends StudyResult {
   readonly curve: CurveResult;
@@ -81,9 +81,9 @@ export interface SumResult extends StudyResult {
 }
 
 /** Parts up to which every rectangle is worked out between two frames. */
-export const mostWritten = 10_000;
+const mostWritten = 10_000;
 /** Parts up to which a sum is worked out at all. */
-export const mostParts = 1_000_000;
+const mostParts = 1_000_000;
 
 /** A Riemann sum over a partition of an interval, part by part. */
 export const sumKind: EntryKind<SumEntry, SumResult> = {
@@ -121,7 +121,7 @@ export const sumKind: EntryKind<SumEntry, SumResult> = {
 
   results: ({ total, unit, told }) => [
     { key: 'total', label: 'total', number: total, unit },
-    ...(told ? [{ key: 'error', label: 'error', number: errorOf(total, told), unit }] : []),
+    ...(told ? [{ key: 'error', label: 'error', number: errorOf(total, told.integral), unit }] : []),
   ],
 
   marks: sumMarks,
@@ -129,13 +129,6 @@ export const sumKind: EntryKind<SumEntry, SumResult> = {
 
 const strips = (rule: SumRuleName): string =>
   rule === 'trapezoid' ? 'Trapezoids' : rule === 'simpson' ? 'Parabolas' : 'Rectangles';
-
-/** Total minus integral, exactly where both are. */
-export function errorOf(total: KnownNumber, { integral }: ToldOfSum): KnownNumber {
-  const truth = numberOf(integral);
-  const exact = total.exact && truth.exact && rational.subtract(total.exact, truth.exact);
-  return knownNumber(exact ? rational.toNumber(exact) : total.value - truth.value, exact);
-}
 
 /** Parts up to which a sum is worked out in exact arithmetic. */
 const mostExact = 60;
@@ -193,7 +186,6 @@ function sumOf(
     return failed(`Parabolas take the parts in pairs: ${n.name} has to be even, and ${count} is odd.`);
   if (needsPairs && !isEven) return failed('Parabolas need equal parts; even them out first.');
   const picks = picksOf(entry, ends);
-  if (!picks.ok) return picks;
   const many = ends === null ? { n: count, rule: coreRule(entry.rule, share, entry.seed) } : null;
   const answered = context.ask({ ask: 'sum', many, ...asked });
   const isCurrent = answered.state === 'answered' && answered.isCurrent;
@@ -201,7 +193,7 @@ function sumOf(
   const values: Values = (xs, ys) => evaluatorFor(curve.program).evaluate(xs, ys, curve.parameters);
   const sumBy = (rule: SumRuleName): RiemannSum | null =>
     ends && sumWith(values, ends, rule, share, entry.seed, told?.extremes ?? null);
-  const sum = picks.result && ends ? sumOver(values, ends, { points: picks.result }) : sumBy(entry.rule);
+  const sum = picks && ends ? sumOver(values, ends, { points: picks }) : sumBy(entry.rule);
   const second = entry.against === 'none' ? null : sumBy(entry.against);
   const total = sum?.total ?? (many && isCurrent ? told?.total : null) ?? NaN;
   if (!sum && Number.isNaN(total)) {
@@ -226,7 +218,7 @@ function sumOf(
     total: totalOf(total, entry, parts, partition.result, fraction.ok ? fraction.result.value.exact : null),
     unit,
     isEven,
-    hasPicks: picks.result !== null,
+    hasPicks: picks !== null,
     fraction: share,
     against: second && entry.against !== 'none' ? { rule: entry.against, sum: second } : null,
     told: isCurrent ? told : quicklyTold(curve, interval, told),
@@ -292,13 +284,13 @@ function partitionOf(
     return failed(`A sum has at least one part: ${n.name} is a whole number from 1 up.`);
   if (count > mostParts)
     return failed(
-      `That are more than ${mostParts.toLocaleString('en').replaceAll(',', ' ')} parts; please take a smaller ${n.name}.`,
+      `That is more than ${mostParts.toLocaleString('en').replaceAll(',', ' ')} parts; please take a smaller ${n.name}.`,
     );
   return worked({ ends: count > mostWritten ? null : evenPartition(from, to, count), count, isEven: true });
 }
 
 /** Numbers of a list as it is stored; NaN for one that cannot be read. */
-export const readNumbers = (text: string): number[] =>
+const readNumbers = (text: string): number[] =>
   text.trim() === ''
     ? []
     : text.split(';').map((part) => {
@@ -306,13 +298,11 @@ export const readNumbers = (text: string): number[] =>
         return exact ? rational.toNumber(exact) : NaN;
       });
 
-/** The sample points of one's own, as far as there is one for every part and each lies in its part. */
-function picksOf({ picks }: SumEntry, ends: Float64Array | null): Outcome<number[] | null> {
+/** The sample points of one's own, one a part; each stays in its part when the parts move. Null where there are none. */
+function picksOf({ picks }: SumEntry, ends: Float64Array | null): number[] | null {
   const points = readNumbers(picks);
-  if (!ends || points.length !== ends.length - 1) return worked(null);
-  const stray = points.findIndex((x, i) => !(x >= (ends[i] as number) && x <= (ends[i + 1] as number)));
-  if (stray >= 0) return failed(`Sample point ${stray + 1} lies outside its part.`);
-  return worked(points);
+  if (!ends || points.length !== ends.length - 1 || points.some(Number.isNaN)) return null;
+  return points.map((x, i) => Math.min(ends[i + 1] as number, Math.max(ends[i] as number, x)));
 }
 
 const coreRule = (rule: SumRuleName, fraction: number, seed: number): SumRule =>
@@ -333,7 +323,3 @@ function sumWith(
   if (rule !== 'lower' && rule !== 'upper') return sumOver(values, ends, rule);
   return extremes && extremeSum(values, extremes, ends, rule);
 }
-
-/** "left sum", "sum of trapezoids". */
-export const sumName = (rule: SumRuleName): string =>
-  rule === 'trapezoid' || rule === 'simpson' ? `sum of ${ruleNames[rule]}` : `${ruleNames[rule]} sum`;
