@@ -1,3 +1,4 @@
+import type { Locator } from '@playwright/test';
 import { faultsOn } from './accessibility.ts';
 import { boxOf, expect, test, type Teacher } from './teacher.ts';
 import { touchOn } from './touch.ts';
@@ -69,6 +70,44 @@ test('by keyboard alone: a sum is asked for, its rule chosen, n moved, a rectang
   await page.keyboard.press('ArrowDown');
   await page.keyboard.press('ArrowDown');
   await expect(card.getByRole('row', { selected: true })).toHaveAttribute('aria-rowindex', '3');
+});
+
+test('no key is lost: two within one frame move an end, a partition point, a height and the chosen row twice', async ({
+  page,
+  teacher,
+}) => {
+  await teacher.begin('f(x) = x^2', 'Rectangle sum', 'Average value');
+  await teacher.setValue('n', '4');
+  // All events come before the browser can draw.
+  const press = (place: Locator, key: string, times: number) =>
+    place.evaluate(
+      (element, [key, times]) => {
+        for (let i = 0; i < times; i++)
+          element.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true }));
+      },
+      [key, times] as const,
+    );
+  const card = teacher.entry(/^Rectangles under f/);
+  await press(card.getByRole('rowgroup'), 'ArrowDown', 2);
+  await expect(card.getByRole('row', { selected: true })).toHaveAttribute('aria-rowindex', '3');
+  for (const name of [
+    'Start of the interval of Rectangles under f',
+    'Partition point 2 of Rectangles under f',
+    'Height of the rectangle of Average value of f',
+  ]) {
+    const grip = page.getByRole('slider', { name });
+    const movedBy = async (times: number) => {
+      const place = async () => Number((await grip.getAttribute('aria-valuetext'))?.replace('−', '-'));
+      const before = await place();
+      await press(grip, 'ArrowRight', times);
+      await expect.poll(place).not.toBe(before);
+      return (await place()) - before;
+    };
+    // The first key takes a height to a round place; from there every key is one step.
+    await movedBy(1);
+    const one = await movedBy(1);
+    expect(await movedBy(2)).toBeCloseTo(2 * one, 6);
+  }
 });
 
 test.describe('on a phone, by touch', () => {

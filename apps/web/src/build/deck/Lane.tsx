@@ -16,6 +16,7 @@ import clsx from 'clsx';
 import { EyeOff, Lock, Pause, Play } from 'lucide-react';
 import { useLayoutEffect, useRef, type ComponentProps, type CSSProperties, type KeyboardEvent } from 'react';
 import { NumberField } from '../../parts/NumberField.tsx';
+import { stepsOf } from '../../parts/stepKeys.ts';
 import { Typeset } from '../../parts/Typeset.tsx';
 import { useResolved, useWorkbench, useWorkbenchState } from '../../state/context.ts';
 import { Problem } from '../working/Problem.tsx';
@@ -183,15 +184,6 @@ interface SliderProps extends ComponentProps<'input'> {
   readonly onStep?: ((steps: number) => void) | undefined;
 }
 
-const keySteps: Readonly<Record<string, number>> = {
-  ArrowRight: 1,
-  ArrowUp: 1,
-  ArrowLeft: -1,
-  ArrowDown: -1,
-  PageUp: 10,
-  PageDown: -10,
-};
-
 /**
  * A range input that follows the frames. A key goes on from the present value, so that neither a second key within one
  * frame nor a value that was typed just before is lost.
@@ -203,8 +195,8 @@ function Slider({ shown, present, onStep, ...rest }: SliderProps) {
   };
   useLayoutEffect(() => write(shown), [shown, rest.min, rest.max, rest.step]);
   const press = (event: KeyboardEvent<HTMLInputElement>) => {
-    const steps = keySteps[event.key];
-    if (onStep && steps !== undefined) {
+    const steps = stepsOf(event);
+    if (onStep && steps !== 0) {
       event.preventDefault();
       onStep(steps);
     }

@@ -7,9 +7,11 @@ import {
   roundStep,
   stagedInterval,
   type BoundHandle,
+  type Scene,
 } from '@yperkine/demonstration';
 import { rational } from '@yperkine/core';
 import { memo, useRef, type KeyboardEvent, type PointerEvent } from 'react';
+import { keyParts, stepsOf } from '../../parts/stepKeys.ts';
 import { useWorkbench } from '../../state/context.ts';
 import { Grip } from './Grip.tsx';
 import type { Painter } from './painter.ts';
@@ -20,22 +22,12 @@ interface BoundDotProps {
   readonly painter: () => Painter | null;
 }
 
-/** Parts of the window that one press of a key moves an end by, and many of them with Shift. */
-const keyParts = 100;
-const manySteps = 10;
-const directions: Readonly<Record<string, number>> = {
-  ArrowRight: 1,
-  ArrowUp: 1,
-  ArrowLeft: -1,
-  ArrowDown: -1,
-};
-
 /** The grip at an end of a study's interval: dragged along the axis, moved by the arrow keys. */
 export const BoundDot = memo(function BoundDot({ handle, name, painter }: BoundDotProps) {
   const workbench = useWorkbench();
   const grip = useRef<number | null>(null);
   const viewOf = () => painter()?.scene?.tiers.find(({ id }) => id === handle.tier)?.view;
-  const place = () => painter()?.scene?.bounds.find(({ key }) => key === handle.key);
+  const placeIn = (scene: Scene | null | undefined) => scene?.bounds.find(({ key }) => key === handle.key);
 
   /** The interval with this end at x; an end stays on its own side of the other. */
   const moveTo = (x: number): void => {
@@ -56,7 +48,7 @@ export const BoundDot = memo(function BoundDot({ handle, name, painter }: BoundD
   };
 
   const begin = (event: PointerEvent<HTMLDivElement>) => {
-    const at = place();
+    const at = placeIn(painter()?.scene);
     grip.current = at ? event.clientX - at.x : null;
   };
   const drag = (event: PointerEvent<HTMLDivElement>) => {
@@ -73,13 +65,12 @@ export const BoundDot = memo(function BoundDot({ handle, name, painter }: BoundD
     workbench.settle(handle.entry);
   };
   const press = (event: KeyboardEvent<HTMLDivElement>) => {
-    const [direction, view, at] = [directions[event.key], viewOf(), place()];
-    if (direction === undefined || !view || !at) return;
+    const [steps, view, at] = [stepsOf(event), viewOf(), placeIn(painter()?.present())];
+    if (steps === 0 || !view || !at) return;
     event.preventDefault();
     event.stopPropagation();
-    const step = roundStep(view.x, keyParts) * (event.shiftKey ? manySteps : 1);
     const now = rational.toNumber(nearestDecimal(view.fromX(at.x), 10));
-    moveTo(now + direction * step);
+    moveTo(now + steps * roundStep(view.x, keyParts));
     workbench.settle(handle.entry, `bound ${handle.key}`);
   };
 

@@ -11,6 +11,7 @@ import {
   type Resolution,
 } from '@yperkine/demonstration';
 import { memo, useRef, type KeyboardEvent, type PointerEvent } from 'react';
+import { stepsOf } from '../../parts/stepKeys.ts';
 import { useWorkbench } from '../../state/context.ts';
 import { Grip } from './Grip.tsx';
 import type { Painter } from './painter.ts';
@@ -20,16 +21,6 @@ interface HandleDotProps {
   readonly name: string;
   readonly painter: () => Painter | null;
 }
-
-const manySteps = 10;
-const keySteps: Readonly<Record<string, number>> = {
-  ArrowRight: 1,
-  ArrowUp: 1,
-  ArrowLeft: -1,
-  ArrowDown: -1,
-  PageUp: manySteps,
-  PageDown: -manySteps,
-};
 
 const halvings = 30;
 
@@ -111,7 +102,7 @@ export const HandleDot = memo(function HandleDot({ handle, name, painter }: Hand
   const press = (event: KeyboardEvent<HTMLDivElement>) => {
     const now = parameter(workbench.current());
     if (!now) return;
-    const steps = (keySteps[event.key] ?? 0) * (event.shiftKey ? manySteps : 1) * handle.sign;
+    const steps = stepsOf(event) * handle.sign;
     const limit = event.key === 'Home' ? now.scale.from : event.key === 'End' ? now.scale.to : null;
     if (steps === 0 && !limit) return;
     event.preventDefault();

@@ -1,5 +1,13 @@
-import { catchOn, decimalText, nearestMultiple, roundStep, type SlideHandle } from '@yperkine/demonstration';
+import {
+  catchOn,
+  decimalText,
+  nearestMultiple,
+  roundStep,
+  type Scene,
+  type SlideHandle,
+} from '@yperkine/demonstration';
 import { memo, useRef, type KeyboardEvent, type PointerEvent } from 'react';
+import { keyParts, stepsOf } from '../../parts/stepKeys.ts';
 import { removePart, sumOf } from '../../state/areas.ts';
 import { useWorkbench } from '../../state/context.ts';
 import { Grip } from './Grip.tsx';
@@ -11,16 +19,6 @@ interface SlideDotProps {
   readonly painter: () => Painter | null;
 }
 
-/** Parts of the window that one press of a key moves a grip by, and many of them with Shift. */
-const keyParts = 100;
-const manySteps = 10;
-const directions: Readonly<Record<string, number>> = {
-  ArrowRight: 1,
-  ArrowUp: 1,
-  ArrowLeft: -1,
-  ArrowDown: -1,
-};
-
 /** The grip of a partition point, dragged along the axis, or of a height, dragged up and down. */
 export const SlideDot = memo(function SlideDot({ handle, name, painter }: SlideDotProps) {
   const workbench = useWorkbench();
@@ -28,7 +26,7 @@ export const SlideDot = memo(function SlideDot({ handle, name, painter }: SlideD
   const { kind, entry, index } = handle;
   const isCut = kind === 'cut';
   const tierOf = () => painter()?.scene?.tiers.find(({ id }) => id === handle.tier);
-  const place = () => painter()?.scene?.slides.find(({ key }) => key === handle.key);
+  const placeIn = (scene: Scene | null | undefined) => scene?.slides.find(({ key }) => key === handle.key);
 
   /** A partition point stays between its neighbours; a height goes anywhere. */
   const moveTo = (value: number): void => {
@@ -46,13 +44,13 @@ export const SlideDot = memo(function SlideDot({ handle, name, painter }: SlideD
     workbench.showText(entry, inner.join('; '));
   };
   const valueNow = (): number | null => {
-    const [view, at] = [tierOf()?.view, place()];
+    const [view, at] = [tierOf()?.view, placeIn(painter()?.present())];
     return view && at ? (isCut ? view.fromX(at.x) : view.fromY(at.y)) : null;
   };
   const along = (event: PointerEvent): number => (isCut ? event.clientX : event.clientY);
 
   const begin = (event: PointerEvent<HTMLDivElement>) => {
-    const at = place();
+    const at = placeIn(painter()?.scene);
     grip.current = at ? along(event) - (isCut ? at.x : at.y) : null;
   };
   const drag = (event: PointerEvent<HTMLDivElement>) => {
@@ -70,14 +68,13 @@ export const SlideDot = memo(function SlideDot({ handle, name, painter }: SlideD
     workbench.settle(entry);
   };
   const press = (event: KeyboardEvent<HTMLDivElement>) => {
-    const [direction, view, now] = [directions[event.key], tierOf()?.view, valueNow()];
+    const [steps, view, now] = [stepsOf(event), tierOf()?.view, valueNow()];
     const isRemoval = isCut && (event.key === 'Delete' || event.key === 'Backspace');
-    if ((direction === undefined && !isRemoval) || !view || now === null) return;
+    if ((steps === 0 && !isRemoval) || !view || now === null) return;
     event.preventDefault();
     event.stopPropagation();
     if (isRemoval) return removePart(workbench, entry, index);
-    const step = roundStep(isCut ? view.x : view.y, keyParts) * (event.shiftKey ? manySteps : 1);
-    moveTo(now + (direction ?? 0) * step);
+    moveTo(now + steps * roundStep(isCut ? view.x : view.y, keyParts));
     workbench.settle(entry, `slide ${handle.key}`);
   };
 

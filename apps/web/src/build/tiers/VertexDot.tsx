@@ -9,6 +9,7 @@ import {
   type VertexHandle,
 } from '@yperkine/demonstration';
 import { memo, useRef, type KeyboardEvent, type PointerEvent } from 'react';
+import { directionOf, keyParts } from '../../parts/stepKeys.ts';
 import { useWorkbench } from '../../state/context.ts';
 import { Grip } from './Grip.tsx';
 import type { Painter } from './painter.ts';
@@ -21,19 +22,10 @@ interface VertexDotProps {
   readonly onMenu: (picked: PickedVertex) => void;
 }
 
-const directions: Readonly<Record<string, readonly [number, number]>> = {
-  ArrowRight: [1, 0],
-  ArrowLeft: [-1, 0],
-  ArrowUp: [0, 1],
-  ArrowDown: [0, -1],
-};
-const manySteps = 10;
 /** Movement in pixels below which a press is a click. */
 const still = 5;
 /** Points that a function through points keeps. */
 const fewest = 2;
-/** Parts of the window that one press of a key moves a point by. */
-const keyParts = 100;
 
 /** The grip of a point that a function goes through: dragged, moved by the arrow keys, removed by Delete. */
 export const VertexDot = memo(function VertexDot({ handle, name, painter, onMenu }: VertexDotProps) {
@@ -108,7 +100,7 @@ export const VertexDot = memo(function VertexDot({ handle, name, painter, onMenu
     const list = points();
     const point = list[handle.index];
     const view = viewOf();
-    const direction = directions[event.key];
+    const direction = directionOf(event);
     const isRemoval = event.key === 'Delete' || event.key === 'Backspace';
     const isMenu = event.key === 'Enter' || event.key === 'ContextMenu';
     if (!point || !view || (!direction && !isRemoval && !isMenu)) return;
@@ -117,11 +109,7 @@ export const VertexDot = memo(function VertexDot({ handle, name, painter, onMenu
     if (isRemoval && list.length > fewest) remove();
     if (isMenu) openMenu();
     if (!direction) return;
-    const many = event.shiftKey ? manySteps : 1;
-    const [dx, dy] = [
-      direction[0] * many * roundStep(view.x, keyParts),
-      direction[1] * many * roundStep(view.y, keyParts),
-    ];
+    const [dx, dy] = [direction[0] * roundStep(view.x, keyParts), direction[1] * roundStep(view.y, keyParts)];
     moveTo(rational.toNumber(point.x) + dx, rational.toNumber(point.y) + dy);
     workbench.settle(handle.entry, `vertex ${handle.key}`);
   };

@@ -1,4 +1,11 @@
-import { buildScene, CanvasSurface, paint, type Palette, type Scene } from '@yperkine/demonstration';
+import {
+  buildScene,
+  CanvasSurface,
+  paint,
+  type Palette,
+  type Resolution,
+  type Scene,
+} from '@yperkine/demonstration';
 import type { Workbench } from '../../state/workbench.ts';
 
 const fontFamily = "'Source Sans 3 Variable', sans-serif";
@@ -48,8 +55,7 @@ export class Painter {
     const inputs = [document, stage, resolution, here, emphasis, trails.version];
     if (width < 1 || height < 1 || inputs.every((input, i) => input === this.painted[i])) return;
     this.painted = inputs;
-    const size = { width, height, density, furniture: true, isTypesetOver: true };
-    this.scene = buildScene({ document, stage, resolution, size, here, trails }, this.sameSize(size));
+    this.scene = this.build(resolution);
     const { context } = this;
     context.setTransform(density, 0, 0, density, 0, 0);
     context.clearRect(0, 0, width, height);
@@ -57,6 +63,19 @@ export class Painter {
       entry: emphasis,
     });
     this.onScene(this.scene);
+  }
+
+  /** The scene as things stand this moment, which no frame may have shown yet: keys go on from it. */
+  present(): Scene | null {
+    return this.scene && this.build(this.workbench.current());
+  }
+
+  private build(resolution: Resolution): Scene {
+    const { workbench } = this;
+    const { document, stage, here } = workbench.state;
+    const size = { ...this.size, furniture: true, isTypesetOver: true };
+    const { trails } = workbench;
+    return buildScene({ document, stage, resolution, size, here, trails }, this.sameSize(size));
   }
 
   private sameSize(size: Scene['size']): Scene | undefined {

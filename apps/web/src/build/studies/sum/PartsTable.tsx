@@ -4,7 +4,9 @@ import clsx from 'clsx';
 import { ArrowDown, ArrowUp } from 'lucide-react';
 import { useState, type KeyboardEvent } from 'react';
 import { List, useListRef, type RowComponentProps } from 'react-window';
+import { sumOf } from '../../../state/areas.ts';
 import { useWorkbench } from '../../../state/context.ts';
+import type { Workbench } from '../../../state/workbench.ts';
 
 const columns = ['index', 'x', 'height', 'width', 'area'] as const;
 type Column = (typeof columns)[number];
@@ -39,14 +41,15 @@ export function PartsTable({
     width: `Δ${curve.variable}`,
     area: 'area',
   };
-  const place = chosen === null ? 0 : order ? order.indexOf(chosen) : chosen;
   const look = (row: number): void => {
     const at = Math.max(0, Math.min(count - 1, row));
     list.current?.scrollToRow({ index: at });
     workbench.lookAt(id, order?.[at] ?? at);
   };
-  const onLook = (part: number): void => workbench.lookAt(id, part === chosen ? null : part);
+  const onLook = (part: number): void => workbench.lookAt(id, part === lookedAt(workbench, id) ? null : part);
   const press = (event: KeyboardEvent<HTMLDivElement>): void => {
+    const part = lookedAt(workbench, id);
+    const place = part === null ? -1 : order ? order.indexOf(part) : part;
     const to = {
       ArrowDown: place + 1,
       ArrowUp: place - 1,
@@ -56,7 +59,7 @@ export function PartsTable({
       End: count - 1,
     }[event.key];
     if (event.key === 'Escape') workbench.lookAt(id, null);
-    else if (to !== undefined) look(chosen === null ? 0 : to);
+    else if (to !== undefined) look(place < 0 ? 0 : to);
     else return;
     event.preventDefault();
   };
@@ -99,6 +102,9 @@ export function PartsTable({
     </div>
   );
 }
+
+/** The part that is looked at this moment, which no frame may have shown yet. */
+const lookedAt = (workbench: Workbench, id: Id): number | null => sumOf(workbench, id)?.chosen ?? null;
 
 interface HeadProps {
   readonly name: string;
