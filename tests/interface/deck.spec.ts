@@ -101,13 +101,11 @@ test('a lane can be locked for students or hidden from them', async ({ page, tea
     await page.getByLabel('Students', { exact: true }).selectOption(choice);
     await page.keyboard.press('Escape');
   }
-  await page.getByRole('button', { name: 'More for the deck' }).click();
-  await page.getByRole('menuitem', { name: 'Show the lanes as students see them' }).click();
+  await teacher.ofDeck('Show the lanes as students see them');
   await expect(teacher.lane('b')).toHaveCount(0);
   await expect(teacher.lane('t').getByRole('slider')).toBeDisabled();
   await expect(page.getByRole('button', { name: 'Play t' })).toHaveCount(0);
-  await page.getByRole('button', { name: 'More for the deck' }).click();
-  await page.getByRole('menuitem', { name: 'Show all lanes again' }).click();
+  await teacher.ofDeck('Show all lanes again');
   await expect(teacher.lane('b')).toBeVisible();
 });
 

@@ -3,11 +3,6 @@ import { faultsOn } from './accessibility.ts';
 import { boxOf, expect, test, type Teacher } from './teacher.ts';
 import { touchOn } from './touch.ts';
 
-const ofDeck = async (page: Page, action: string) => {
-  await page.getByRole('button', { name: 'More for the deck' }).click();
-  await page.getByRole('menuitem', { name: action }).click();
-};
-
 /** One of everything that stands on the graphs, with a reveal. */
 async function fillTheGraphs(page: Page, teacher: Teacher): Promise<void> {
   await teacher.begin('f(x) = x^2/4', 'Tangent', 'Note');
@@ -17,7 +12,8 @@ async function fillTheGraphs(page: Page, teacher: Teacher): Promise<void> {
   await teacher.working.getByLabel('Heading', { exact: true }).press('Escape');
   await teacher.chooseFor('Tangent to f at x = a', 'Let it leave a trail');
   await teacher.chooseFor('Tangent to f at x = a', 'Put it on the graph');
-  await ofDeck(page, 'Add a reveal');
+  await teacher.ofDeck('Add a reveal');
+  await teacher.ofDeck('Keep this as a step');
   await page.getByRole('button', { name: 'Keep this trial' }).click();
 }
 
@@ -49,8 +45,11 @@ for (const colorScheme of ['light', 'dark'] as const) {
     await page.getByLabel('Students', { exact: true }).selectOption('only see it');
     expect(await faultsOn(page)).toEqual([]);
     await page.keyboard.press('Escape');
-    await ofDeck(page, 'Show the lanes as students see them');
-    await ofDeck(page, 'What shows when …');
+    await page.getByRole('button', { name: 'Settings of Step 1' }).click();
+    expect(await faultsOn(page)).toEqual([]);
+    await page.keyboard.press('Escape');
+    await teacher.ofDeck('Show the lanes as students see them');
+    await teacher.ofDeck('What shows when …');
     expect(await faultsOn(page, '[role="dialog"]')).toEqual([]);
     await page.keyboard.press('Escape');
     await teacher.chooseFor('Tangent to f at x = a', 'Delete');
@@ -120,6 +119,9 @@ test.describe('on a phone, by touch', () => {
     await teacher.untilSaved();
     await page.getByRole('switch', { name: 'Question 1' }).tap();
     await expect(page.getByRole('switch', { name: 'Question 1' })).toBeChecked();
+    await page.getByRole('button', { name: 'Step 1', exact: true }).tap();
+    await expect(page.getByRole('switch', { name: 'Question 1' })).not.toBeChecked();
+    await page.getByRole('switch', { name: 'Question 1' }).tap();
     await page.getByRole('button', { name: 'Restore the start' }).tap();
     await expect(page.getByRole('switch', { name: 'Question 1' })).not.toBeChecked();
     await page.getByRole('button', { name: 'Looks' }).tap();

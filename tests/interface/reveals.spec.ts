@@ -1,10 +1,4 @@
 import { expect, test, type Teacher } from './teacher.ts';
-import type { Page } from '@playwright/test';
-
-const more = async (page: Page, action: string) => {
-  await page.getByRole('button', { name: 'More for the deck' }).click();
-  await page.getByRole('menuitem', { name: action }).click();
-};
 
 /** f with a tangent at a, and a slider t. */
 async function begin(teacher: Teacher): Promise<void> {
@@ -17,8 +11,8 @@ test('an entry is there exactly while its condition holds, alone and joined with
   teacher,
 }) => {
   await begin(teacher);
-  await more(page, 'Add a reveal');
-  await more(page, 'Add a reveal');
+  await teacher.ofDeck('Add a reveal');
+  await teacher.ofDeck('Add a reveal');
   await teacher.chooseFor('Tangent to f at x = a', 'Shown when …');
   const field = teacher.working.getByRole('textbox', { name: 'Shown when' });
   const isThere = async (there: boolean) => expect(teacher.handle).toHaveCount(there ? 1 : 0);
@@ -59,7 +53,7 @@ test('an entry is there exactly while its condition holds, alone and joined with
 
 test('one table says which reveal shows what, and changes it', async ({ page, teacher }) => {
   await begin(teacher);
-  await more(page, 'What shows when …');
+  await teacher.ofDeck('What shows when …');
   const dialog = page.getByRole('dialog', { name: 'What shows when' });
   await dialog.getByRole('button', { name: 'Add a reveal' }).click();
   await dialog.getByRole('textbox', { name: 'Its switch says' }).fill('The slope');
@@ -106,7 +100,7 @@ test('the start comes back with one action, and the present state can be made th
   teacher,
 }) => {
   await begin(teacher);
-  await more(page, 'Add a reveal');
+  await teacher.ofDeck('Add a reveal');
   await teacher.untilSaved();
   const before = await teacher.stored();
   await teacher.setValue('a', '-1.5');
@@ -120,7 +114,7 @@ test('the start comes back with one action, and the present state can be made th
   await expect.poll(async () => teacher.stored()).toEqual(before);
 
   await teacher.setValue('a', '2');
-  await more(page, 'Make this the start');
+  await teacher.ofDeck('Make this the start');
   await teacher.setValue('a', '3');
   await page.getByRole('button', { name: 'Restore the start' }).click();
   await expect(page.getByRole('textbox', { name: 'Value of a' })).toHaveValue('2');

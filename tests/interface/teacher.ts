@@ -105,6 +105,12 @@ export class Teacher {
     await expect(this.handle).toBeVisible();
   }
 
+  /** Takes an action from the menu of the deck. */
+  async ofDeck(action: string): Promise<void> {
+    await this.page.getByRole('button', { name: 'More for the deck' }).click();
+    await this.page.getByRole('menuitem', { name: action }).click();
+  }
+
   async setValue(name: string, value: string): Promise<void> {
     const field = this.lane(name).getByRole('textbox', { name: `Value of ${name}` });
     await field.fill(value);

@@ -1,3 +1,4 @@
+import { orange, pixelsOf } from './pixels.ts';
 import { expect, test, type Teacher } from './teacher.ts';
 import type { Page } from '@playwright/test';
 
@@ -30,22 +31,6 @@ async function addMarker(page: Page, teacher: Teacher, x: string, y: string): Pr
   await page.keyboard.press('Enter');
 }
 
-/** How many pixels of the canvas have nearly this colour. */
-const pixelsOf = (page: Page, colour: readonly [number, number, number]): Promise<number> =>
-  page.locator('canvas').evaluate((canvas: HTMLCanvasElement, [r, g, b]) => {
-    const { width, height } = canvas;
-    const data = canvas.getContext('2d')?.getImageData(0, 0, width, height).data ?? [];
-    let count = 0;
-    for (let i = 0; i < data.length; i += 4) {
-      const away =
-        Math.abs((data[i] ?? 0) - r) + Math.abs((data[i + 1] ?? 0) - g) + Math.abs((data[i + 2] ?? 0) - b);
-      if (away < 30) count++;
-    }
-    return count;
-  }, colour);
-/** Burnt orange, in which markers and slopes are drawn. */
-const orange = [180, 72, 15] as const;
-
 test('a walker on a profile in pieces: forward only, with a dotted slope curve behind a reveal, a title and its definition', async ({
   page,
   teacher,
@@ -58,8 +43,7 @@ test('a walker on a profile in pieces: forward only, with a dotted slope curve b
   await teacher.chooseFor('Slope h′', 'Look …');
   await page.getByLabel('Lines', { exact: true }).selectOption('dotted');
   await page.getByRole('button', { name: 'Done' }).click();
-  await page.getByRole('button', { name: 'More for the deck' }).click();
-  await page.getByRole('menuitem', { name: 'Add a reveal' }).click();
+  await teacher.ofDeck('Add a reveal');
   await teacher.chooseFor('Slope h′', 'Shown when …');
   await teacher.entry('Slope h′').getByLabel('Shown when').fill('question1');
   await page.keyboard.press('Enter');
@@ -138,8 +122,7 @@ test('a trail stays when its moment is over, hides with its reveal, and is clear
 }) => {
   await beginWalk(page, teacher);
   await addMarker(page, teacher, 'w', 'h(w)');
-  await page.getByRole('button', { name: 'More for the deck' }).click();
-  await page.getByRole('menuitem', { name: 'Add a reveal' }).click();
+  await teacher.ofDeck('Add a reveal');
   await page.getByRole('switch', { name: 'Question 1' }).click();
   await teacher.chooseFor('Marker at (w, h(w))', 'Shown when …');
   await teacher

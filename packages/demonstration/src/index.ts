@@ -9,6 +9,7 @@ export {
   type Opened,
 } from './schema/migrate.ts';
 export * from './changes/change.ts';
+export { momentEdits, movingField, shownMoment } from './changes/moment.ts';
 export * from './changes/start.ts';
 export { settledEdits } from './changes/settled.ts';
 export { closedTierEdits } from './changes/tiers.ts';

@@ -117,6 +117,15 @@ describe('a trail', () => {
     expect(xs(run(withTrail(), [3, 4, 5], after.trails).trails)).toEqual([3, 4, 5]);
   });
 
+  test('is not joined to what comes after the pen was lifted, however near that is', () => {
+    const document = withTrail({}, { drawn: 'line' });
+    const after = run(document, [1, 2, 3]);
+    after.trails.lift();
+    after.trails.lift();
+    expect(xs(run(document, [4, 4], after.trails).trails)).toEqual([1, 2, 3, NaN]);
+    expect(xs(run(document, [4, 5], after.trails).trails)).toEqual([1, 2, 3, NaN, 4, 5]);
+  });
+
   test('goes with its entry', () => {
     const after = run(withTrail(), [1, 2, 3]);
     const { trail: _gone, ...entries } = withTrail().entries;

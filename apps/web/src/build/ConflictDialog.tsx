@@ -70,8 +70,10 @@ const fieldNames: Readonly<Record<string, string>> = {
   repeat: 'How a slider repeats',
 };
 
-const placeName = (edit: Edit): string =>
-  edit.at === 'document' || edit.at === 'field' ? (fieldNames[edit.field] ?? 'A setting') : 'An entry';
+function placeName(edit: Edit): string {
+  if (edit.at === 'steps' || (edit.at === 'field' && edit.of === 'steps')) return 'A step';
+  return edit.at === 'document' || edit.at === 'field' ? (fieldNames[edit.field] ?? 'A setting') : 'An entry';
+}
 
 function valueText(edit: Edit): string {
   const value: unknown = edit.new;

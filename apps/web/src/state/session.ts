@@ -33,6 +33,8 @@ export interface WorkbenchState {
   readonly history: History;
   /** The parameter whose lane is chosen and that the reading line stands at. */
   readonly here: Id | null;
+  /** The step of the presentation that was shown last. */
+  readonly step: Id | null;
   /** What moves by itself just now: several parameters may at once. */
   readonly playing: Readonly<Record<Id, Playing>>;
   readonly caught: CaughtPlace | null;
@@ -62,6 +64,7 @@ export interface Notice {
 /** A session at its beginning, apart from what is open. */
 export const emptySession: Omit<WorkbenchState, 'document' | 'stage' | 'resolution' | 'here'> = {
   history: emptyHistory,
+  step: null,
   playing: {},
   caught: null,
   records: {},

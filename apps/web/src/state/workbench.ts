@@ -7,6 +7,7 @@ import {
   emptyStage,
   followedWindows,
   hereOf,
+  momentEdits,
   positionOf,
   rebase,
   redo,
@@ -18,6 +19,7 @@ import {
   shownX,
   shownY,
   slidersOf,
+  stageWithout,
   Trails,
   unanswered,
   undo,
@@ -195,6 +197,24 @@ export class Workbench {
     this.change(edits);
   }
 
+  /** Shows a step of the presentation, in whose place a run through several is undone as one. */
+  showStep(id: Id): void {
+    const { document, stage } = this.state;
+    const step = document.steps[id];
+    if (!step) return;
+    const values = step.values ?? {};
+    for (const parameter of Object.keys(values)) this.stop(parameter);
+    if (step.clearsTrails) this.trails.clear();
+    else this.trails.lift();
+    this.set({ stage: stageWithout(stage, values, step.windows), caught: null, step: id });
+    this.change(momentEdits(document, step), 'step');
+  }
+
+  /** The step that is shown now; null for none. */
+  standAt(step: Id | null): void {
+    this.set({ step });
+  }
+
   /** Takes away what moving points have left behind. */
   clearTrails(): void {
     this.trails.clear();
@@ -209,7 +229,7 @@ export class Workbench {
   private travel({ change, history }: { change: Change; history: History }): void {
     this.stop();
     this.apply(change);
-    this.set({ history, stage: emptyStage });
+    this.set({ history, stage: emptyStage, step: null });
   }
 
   choose(parameter: Id): void {

@@ -1,9 +1,16 @@
 import { z } from 'zod';
-import { documentSchema, entrySchema, idSchema, tierSchema, type Document } from '../schema/document.ts';
+import {
+  documentSchema,
+  entrySchema,
+  idSchema,
+  stepSchema,
+  tierSchema,
+  type Document,
+} from '../schema/document.ts';
 
 /**
- * One field, entry or tier replaced: where, what stood there, what stands there now.
- * `null` stands for an entry or tier that does not exist, so adding and removing are edits too.
+ * One field, entry, tier or step replaced: where, what stood there, what stands there now.
+ * `null` stands for an entry, tier or step that does not exist, so adding and removing are edits too.
  */
 export const editSchema = z.union([
   z.strictObject({
@@ -14,7 +21,7 @@ export const editSchema = z.union([
   }),
   z.strictObject({
     at: z.literal('field'),
-    of: z.enum(['entries', 'tiers']),
+    of: z.enum(['entries', 'tiers', 'steps']),
     id: idSchema,
     field: z.string().regex(/^(?!__)\w{1,40}$/),
     old: z.unknown(),
@@ -31,6 +38,12 @@ export const editSchema = z.union([
     id: idSchema,
     old: tierSchema.nullable(),
     new: tierSchema.nullable(),
+  }),
+  z.strictObject({
+    at: z.literal('steps'),
+    id: idSchema,
+    old: stepSchema.nullable(),
+    new: stepSchema.nullable(),
   }),
 ]);
 export type Edit = z.infer<typeof editSchema>;
@@ -65,7 +78,8 @@ function applyEdit(document: Document, edit: Edit): Document {
       };
     }
     case 'entries':
-    case 'tiers': {
+    case 'tiers':
+    case 'steps': {
       const { [edit.id]: removed, ...others } = document[edit.at];
       if (edit.new === null) return removed ? { ...document, [edit.at]: others } : document;
       return { ...document, [edit.at]: { ...others, [edit.id]: edit.new } };
@@ -93,6 +107,7 @@ export function placeOf(edit: Edit): string {
       return `${edit.of}/${edit.id}/${edit.field}`;
     case 'entries':
     case 'tiers':
+    case 'steps':
       return `${edit.at}/${edit.id}`;
   }
 }

@@ -1,7 +1,7 @@
 import { readStagedInterval } from '../entries/asking.ts';
 import type { Document, Id } from '../schema/document.ts';
 import type { Edit } from './change.ts';
-import { movingField } from './start.ts';
+import { movingField } from './moment.ts';
 
 /** Fields beside the interval that are shown while they are dragged, of entries that nothing else moves. */
 const shownField = { sum: 'cuts', averageValue: 'height' } as const;

@@ -1,11 +1,13 @@
 import { z } from 'zod';
 import { entryKinds } from '../entries/table.ts';
 import { looksSchema, usualLooks } from './looks.ts';
+import { stepSchema } from './step.ts';
 import { finite, idSchema, limits, rangeSchema, unitSchema, type Id } from './fields.ts';
 
 export * from './fields.ts';
 export * from './look.ts';
 export * from './looks.ts';
+export * from './step.ts';
 
 export type EntryKindName = keyof typeof entryKinds;
 type EntriesByKind = { [K in EntryKindName]: z.infer<(typeof entryKinds)[K]['schema']> };
@@ -41,7 +43,7 @@ export const newTier = (order: number, y: Tier['y']): Tier => ({
   title: '',
 });
 
-export const currentVersion = 6;
+export const currentVersion = 7;
 
 export const documentSchema = z.strictObject({
   format: z.literal('yperkine-demonstration'),
@@ -65,6 +67,9 @@ export const documentSchema = z.strictObject({
   tiers: z
     .record(idSchema, tierSchema)
     .refine((tiers) => Object.keys(tiers).length <= limits.tiers, { message: 'too many tiers' }),
+  steps: z
+    .record(idSchema, stepSchema)
+    .refine((steps) => Object.keys(steps).length <= limits.steps, { message: 'too many steps' }),
 });
 
 export type Document = z.infer<typeof documentSchema>;
@@ -86,6 +91,7 @@ export function emptyDocument(title = 'Untitled demonstration'): Document {
     looks: usualLooks,
     entries: {},
     tiers: { [firstTier]: newTier(1, { from: -5, to: 5 }) },
+    steps: {},
   };
 }
 

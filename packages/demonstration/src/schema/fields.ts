@@ -6,6 +6,7 @@ import { lookSchema } from './look.ts';
 export const limits = {
   entries: 500,
   tiers: 20,
+  steps: 100,
   text: 10_000,
   data: 600_000,
   title: 200,

@@ -4,6 +4,7 @@ import { toVersion3 } from './toVersion3.ts';
 import { toVersion4 } from './toVersion4.ts';
 import { toVersion5 } from './toVersion5.ts';
 import { toVersion6 } from './toVersion6.ts';
+import { toVersion7 } from './toVersion7.ts';
 import { currentVersion, documentSchema, type Document } from './document.ts';
 
 /** Turns a document of one version into one of the next; the version number is set by `migrated`. */
@@ -19,6 +20,7 @@ export const migrations: Readonly<Record<number, Migration>> = {
   3: toVersion4,
   4: toVersion5,
   5: toVersion6,
+  6: toVersion7,
 };
 
 /** The document brought from its version to `target`, one version at a time; null where a step is missing. */
@@ -36,12 +38,12 @@ export function migrated(
   return current;
 }
 
-const wholeEdit = z.looseObject({ at: z.enum(['entries', 'tiers']), id: z.string() });
+const wholeEdit = z.looseObject({ at: z.enum(['entries', 'tiers', 'steps']), id: z.string() });
 const anyChange = z.looseObject({ edits: z.array(z.unknown()) });
 
 /**
- * A change that was made on a document of an older version, with the entries and tiers that it puts in or takes out
- * brought up to date. What is no change comes back as it is, for the schema to refuse.
+ * A change that was made on a document of an older version, with the entries, tiers and steps that it puts in or takes
+ * out brought up to date. What is no change comes back as it is, for the schema to refuse.
  */
 export function migratedChange(stored: unknown, version: number): unknown {
   const change = anyChange.safeParse(stored);
@@ -55,7 +57,7 @@ function migratedEdit(stored: unknown, version: number): unknown {
   const { at, id } = edit.data;
   const upToDate = (value: unknown): unknown => {
     if (value === null || value === undefined) return value;
-    const alone = { version, entries: {}, tiers: {}, [at]: { [id]: value } };
+    const alone = { version, entries: {}, tiers: {}, steps: {}, [at]: { [id]: value } };
     const document = migrated(alone, currentVersion, migrations);
     return (document?.[at] as Record<string, unknown> | undefined)?.[id] ?? value;
   };

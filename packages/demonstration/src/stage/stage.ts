@@ -16,6 +16,17 @@ export const emptyStage: Stage = { values: {}, x: null, y: {} };
 export const withValue = (stage: Stage, id: Id, value: string | number): Stage =>
   stage.values[id] === value ? stage : { ...stage, values: { ...stage.values, [id]: value } };
 
+/** The stage without what has been decided elsewhere: these values, and these windows. */
+export function stageWithout(
+  { values, x, y }: Stage,
+  decided: Readonly<Record<Id, unknown>>,
+  windows: Pick<Stage, 'y'> | null,
+): Stage {
+  const left = <T>(map: Readonly<Record<Id, T>>, gone: Readonly<Record<Id, unknown>>): Record<Id, T> =>
+    Object.fromEntries(Object.entries(map).filter(([id]) => !(id in gone)));
+  return { values: left(values, decided), x: windows ? null : x, y: left(y, windows?.y ?? {}) };
+}
+
 export function withoutValue(stage: Stage, id: Id): Stage {
   if (!(id in stage.values)) return stage;
   const { [id]: _gone, ...values } = stage.values;

@@ -72,6 +72,14 @@ export class Trails {
     return this.byEntry.get(id);
   }
 
+  /** Takes the pen off: what comes next is not joined to what is there. */
+  lift(): void {
+    for (const trail of this.byEntry.values()) {
+      if (!isBreak(trail.last())) trail.push(NaN, NaN);
+    }
+    this.seen.clear();
+  }
+
   clear(): void {
     if ([...this.byEntry.values()].some(({ length }) => length > 0)) this.version++;
     this.byEntry.clear();
@@ -105,7 +113,7 @@ export class Trails {
     trail.limitTo(entry.limit);
     if (before === undefined) return;
     if (before === null) this.leave(trail, [NaN, NaN], entry.drawn, windows);
-    else if (trail.length === 0) this.leave(trail, before, entry.drawn, windows);
+    else if (isBreak(trail.last())) this.leave(trail, before, entry.drawn, windows);
     this.leave(trail, [place.x, place.y], entry.drawn, windows);
   }
 
@@ -124,9 +132,8 @@ export class Trails {
     windows: Windows,
   ): void {
     const last = trail.last();
-    const isBreak = Number.isNaN(x);
-    if (isBreak && (!last || Number.isNaN(last[0]))) return;
-    if (last && !isBreak && !Number.isNaN(last[0])) {
+    if (Number.isNaN(x) && isBreak(last)) return;
+    if (last && !Number.isNaN(x) && !isBreak(last)) {
       const [width, height] = [widthOf(windows.x), widthOf(windows.y(trail.tier))];
       const [across, up] = [Math.abs(x - last[0]) / width, Math.abs(y - last[1]) / height];
       if (Math.hypot(across, up) < spacing[drawn]) return;
@@ -136,6 +143,9 @@ export class Trails {
     this.version++;
   }
 }
+
+/** Whether a trail begins anew behind its last place. */
+const isBreak = (last: readonly [number, number] | undefined): boolean => !last || Number.isNaN(last[0]);
 
 const widthOf = ({ from, to }: Range): number => to - from;
 

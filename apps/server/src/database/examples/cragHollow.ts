@@ -6,6 +6,7 @@ import {
   type Document,
   type Entry,
   type Look,
+  type Step,
 } from '@yperkine/demonstration';
 import { opening } from './slope.ts';
 
@@ -32,6 +33,25 @@ const reveal = (order: number, number: number, title: string): Entry =>
 const part = (order: number, title: string, shownWhen: string): Entry =>
   makeEntry('heading', { order, title, shownWhen });
 
+/** A step of the lesson with the reveals that are on; what it does not set stays as it is. */
+const step = (
+  order: number,
+  title: string,
+  [question1, question2, question3]: readonly [boolean, boolean, boolean],
+  set: Partial<Step> = {},
+): Step => ({
+  order,
+  title,
+  values: null,
+  reveals: { question1, question2, question3 },
+  windows: null,
+  clearsTrails: false,
+  ...set,
+});
+
+const wholePath = { x: { from: 0, to: 7 }, y: { 'tier-f': { from: 0, to: 260 } } };
+const hollow = { x: { from: 2.5, to: 5.5 }, y: { 'tier-f': { from: 40, to: 180 } } };
+
 const jointNote = [
   'Three joins. At 2 km the slope is 40 m a km on either side: the path goes on smoothly.',
   'At 3 km it rises by 40 on the left and falls by 120 on the right: a corner, the crag. There is no slope there.',
@@ -50,7 +70,7 @@ export function cragHollowDemonstration(): Document {
     xTitle: 'way from the hut',
     entries: {
       note: opening(
-        'A walker leaves the hut and goes over the crag, through the hollow and up to the ridge. Press play in the deck and say aloud when the path gets steeper. Then take the three questions, one switch at a time.',
+        'A walker leaves the hut and goes over the crag, through the hollow and up to the ridge. Press play in the deck and say aloud when the path gets steeper. Then take the three questions, one step at a time: the switches show them as well.',
       ),
       path: makeEntry('function', { order: 1, text: profile, tier: 'tier-f', unit: 'm' }),
       w: makeEntry('parameter', {
@@ -131,6 +151,20 @@ export function cragHollowDemonstration(): Document {
     tiers: {
       'tier-f': newTier(1, { from: 0, to: 260 }),
       'tier-slope': newTier(2, { from: -140, to: 140 }),
+    },
+    steps: {
+      walk: step(1, 'The walk', [false, false, false], {
+        values: { w: '0.6' },
+        windows: wholePath,
+        clearsTrails: true,
+      }),
+      steep: step(2, 'How steep?', [true, false, false]),
+      smooth: step(3, 'Where smooth?', [true, true, false]),
+      deep: step(4, 'How deep?', [false, false, true], {
+        values: { w: '4' },
+        windows: hollow,
+        clearsTrails: true,
+      }),
     },
   };
 }

@@ -6,6 +6,7 @@ import { useWorkbench, useWorkbenchState } from '../../state/context.ts';
 import { perDocument } from '../../state/perDocument.ts';
 import { DeckTools } from './DeckTools.tsx';
 import { Lane } from './Lane.tsx';
+import { Steps } from './Steps.tsx';
 
 const sliderIds = perDocument((document) => slidersOf(document).map(([id]) => id));
 
@@ -21,6 +22,7 @@ export function Deck() {
   if (isEmpty) return null;
   return (
     <section aria-label="Deck" className="flex max-h-[38vh] flex-col gap-1.5">
+      <Steps />
       <DeckTools laneCount={ids.length} asStudent={asStudent} onStudent={setStudent} />
       {ids.length > 0 && (
         <div className="flex min-h-0 flex-1 flex-col gap-2 overflow-y-auto rounded-[14px]">

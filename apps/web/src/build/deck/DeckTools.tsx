@@ -10,6 +10,7 @@ import { addReveal, revealsOf, switchReveal, titleOfReveal } from '../../state/r
 import { keepTrial } from '../../state/trials.ts';
 import { perDocument } from '../../state/perDocument.ts';
 import { makeStart, restoreStart } from '../../state/start.ts';
+import { keepStep } from '../../state/steps.ts';
 import { RevealTable } from './RevealTable.tsx';
 
 interface ToolProps extends ComponentProps<'button'> {
@@ -54,6 +55,7 @@ export function DeckTools({ laneCount, asStudent, onStudent }: DeckToolsProps) {
     { label: 'Make this the start', run: () => makeStart(workbench) },
     { label: 'Add a reveal', run: () => addReveal(workbench) },
     { label: 'What shows when …', run: () => setTableOpen(true) },
+    { label: 'Keep this as a step', run: () => keepStep(workbench) },
     {
       label: asStudent ? 'Show all lanes again' : 'Show the lanes as students see them',
       run: () => onStudent(!asStudent),

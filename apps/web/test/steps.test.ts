@@ -1,0 +1,132 @@
+import { describe, expect, test } from '@jest/globals';
+import { addReveal, switchReveal } from '../src/state/reveals.ts';
+import {
+  keepStep,
+  moveStep,
+  removeStep,
+  retakeStep,
+  setStep,
+  setStepPart,
+  stepBy,
+  stepIdsOf,
+} from '../src/state/steps.ts';
+import { addTrail } from '../src/state/trails.ts';
+import { withTangent } from './bench.ts';
+
+/** A tangent at a, a reveal, and two steps: a = 1 with the reveal off, a = 2 with it on. */
+function withSteps() {
+  const bench = withTangent();
+  const { workbench } = bench;
+  const a = bench.idOf('parameter');
+  addReveal(workbench);
+  workbench.setValue(a, '1');
+  keepStep(workbench);
+  workbench.setValue(a, '2');
+  switchReveal(workbench, bench.idOf('reveal'), true);
+  keepStep(workbench);
+  bench.frame();
+  const [first = '', second = ''] = stepIdsOf(workbench.state.document);
+  const shown = () => [bench.all('parameter')[0]?.value, bench.all('reveal')[0]?.switchedOn];
+  const step = (id: string) => workbench.state.document.steps[id];
+  return { ...bench, a, first, second, shown, step };
+}
+
+describe('steps', () => {
+  test('show what was kept; a run through several is undone as one', () => {
+    const { workbench, first, second, shown } = withSteps();
+    expect(workbench.state.step).toBe(second);
+    workbench.showStep(first);
+    expect(shown()).toEqual(['1', false]);
+    stepBy(workbench, 1);
+    expect([workbench.state.step, ...shown()]).toEqual([second, '2', true]);
+    stepBy(workbench, 1);
+    expect(workbench.state.step).toBe(second);
+    stepBy(workbench, -1);
+    expect(shown()).toEqual(['1', false]);
+    workbench.undo();
+    expect([workbench.state.step, ...shown()]).toEqual([null, '2', true]);
+    stepBy(workbench, 1);
+    expect(workbench.state.step).toBe(first);
+  });
+
+  test('a step is kept behind the one that is shown, moved, and deleted with a way back', () => {
+    const { workbench, first, second } = withSteps();
+    workbench.showStep(first);
+    keepStep(workbench);
+    const between = workbench.state.step ?? '';
+    expect(stepIdsOf(workbench.state.document)).toEqual([first, between, second]);
+    moveStep(workbench, between, 1);
+    moveStep(workbench, between, 1);
+    expect(stepIdsOf(workbench.state.document)).toEqual([first, second, between]);
+    removeStep(workbench, second);
+    expect(stepIdsOf(workbench.state.document)).toEqual([first, between]);
+    expect(workbench.state.notice).toEqual({ text: 'Deleted: Step 2.', canUndo: true });
+    workbench.undo();
+    expect(stepIdsOf(workbench.state.document)).toEqual([first, second, between]);
+  });
+
+  test('a part that a step leaves alone stays as it is, also when the step is kept anew', () => {
+    const { workbench, a, first, shown, step } = withSteps();
+    setStepPart(workbench, first, 'values', false);
+    workbench.showStep(first);
+    expect(shown()).toEqual(['2', false]);
+    workbench.setValue(a, '3');
+    retakeStep(workbench, first);
+    expect(step(first)?.values).toBeNull();
+    setStepPart(workbench, first, 'values', true);
+    expect(step(first)?.values).toMatchObject({ [a]: '3' });
+  });
+
+  test('motion goes on through a step that sets no values, and ends where one is set', () => {
+    const { workbench, a, first, second, frame, shown, result } = withSteps();
+    setStepPart(workbench, second, 'values', false);
+    workbench.showStep(first);
+    workbench.play(a);
+    frame();
+    frame(500);
+    stepBy(workbench, 1);
+    expect(Object.keys(workbench.state.playing)).toEqual([a]);
+    expect(workbench.state.stage.values[a]).toBeGreaterThan(1);
+    workbench.showStep(first);
+    frame();
+    expect(workbench.state.playing).toEqual({});
+    expect(shown()).toEqual(['1', false]);
+    expect(result<{ value: { value: number } }>('parameter').value.value).toBe(1);
+  });
+
+  test('a value in motion is kept as it is at that moment', () => {
+    const { workbench, a, second, frame, step } = withSteps();
+    workbench.play(a);
+    frame();
+    frame(500);
+    const now = workbench.state.stage.values[a] as number;
+    retakeStep(workbench, second);
+    expect(Number(step(second)?.values?.[a])).toBeCloseTo(now, 6);
+  });
+
+  test('one that clears the trails leaves none; through the others they stay, and are not joined', () => {
+    const bench = withSteps();
+    const { workbench, a, first, second, frame } = bench;
+    addTrail(workbench, bench.idOf('tangent'), 'point');
+    const trail = bench.idOf('trail');
+    const places = () => (workbench.trails.of(trail)?.places() ?? []).map(([x]) => x);
+    const walk = () => {
+      for (const value of ['2', '2.2', '2.4']) {
+        workbench.show(a, value);
+        frame();
+      }
+    };
+    walk();
+    const walked = places();
+    expect(walked).toHaveLength(3);
+    workbench.showStep(first);
+    frame();
+    expect(places()).toEqual([...walked, NaN]);
+    setStep(workbench, second, 'clearsTrails', true);
+    workbench.showStep(second);
+    frame();
+    expect(places()).toEqual([]);
+    walk();
+    expect(places()).toEqual(walked);
+  });
+});

@@ -1,0 +1,4 @@
+import type { Migration } from './migrate.ts';
+
+/** From version 6: a demonstration has steps; older ones have none. */
+export const toVersion7: Migration = (document) => ({ ...document, steps: {} });
