@@ -1,15 +1,20 @@
 import type { Page } from '@playwright/test';
 import { boxOf, expect, test } from './teacher.ts';
 
-/** Counts paints, frames and changes of the page's text from now on. */
+/** Counts paints, pieces of lines, frames and changes of the page's text from now on. */
 async function countPaints(page: Page): Promise<void> {
   await page.addInitScript(() => {
-    const counts = { paints: 0, frames: 0, typeset: 0, changed: {} as Record<string, number> };
+    const counts = { paints: 0, lines: 0, frames: 0, typeset: 0, changed: {} as Record<string, number> };
     Object.assign(window, { counts });
     const clearRect = CanvasRenderingContext2D.prototype.clearRect;
     CanvasRenderingContext2D.prototype.clearRect = function (...args) {
-      counts.paints++;
+      if (this.canvas.isConnected) counts.paints++;
       clearRect.apply(this, args);
+    };
+    const lineTo = CanvasRenderingContext2D.prototype.lineTo;
+    CanvasRenderingContext2D.prototype.lineTo = function (...args) {
+      if (this.canvas.isConnected) counts.lines++;
+      lineTo.apply(this, args);
     };
     const countFrame = () => {
       counts.frames++;
@@ -21,6 +26,8 @@ async function countPaints(page: Page): Promise<void> {
 
 interface Counts {
   readonly paints: number;
+  /** Pieces of lines that were drawn in the picture itself. */
+  readonly lines: number;
   readonly frames: number;
   readonly typeset: number;
   readonly changed: Readonly<Record<string, number>>;
@@ -33,7 +40,8 @@ const watch = (page: Page, selector: string): Promise<void> =>
   page.evaluate((wanted) => {
     const { counts } = window as unknown as { counts: { changed: Record<string, number>; typeset: number } };
     for (const region of document.querySelectorAll(wanted)) {
-      const name = region.getAttribute('aria-label') ?? '';
+      const heading = document.getElementById(region.getAttribute('aria-labelledby') ?? '');
+      const name = region.getAttribute('aria-label') ?? heading?.textContent ?? '';
       counts.changed[name] = 0;
       new MutationObserver((records) => {
         counts.changed[name] = (counts.changed[name] ?? 0) + records.length;
@@ -71,6 +79,8 @@ test('a dragged point paints once a frame, and only what depends on it changes i
   expect(paints).toBeGreaterThan(3);
   expect(paints).toBeLessThanOrEqual(after.frames - before.frames + 2);
   expect(paints).toBeLessThanOrEqual(moves + 3);
+  // The two curves have more than a thousand pieces; while the point moves they are copied, not drawn.
+  expect(after.lines - before.lines).toBeLessThanOrEqual(5000 + 100 * paints);
   expect(after.typeset).toBe(0);
   expect(after.changed).toMatchObject({ Given: 0, 'Slope f′': 0 });
   // Two live numbers in the slope, two in the equation, one sentence.

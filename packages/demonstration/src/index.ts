@@ -116,5 +116,5 @@ export * from './draw/theme.ts';
 export * from './draw/surface.ts';
 export { CanvasSurface } from './draw/canvasSurface.ts';
 export { SvgSurface } from './draw/svgSurface.ts';
-export { paint, type Emphasis } from './draw/paint.ts';
+export { paint, paintBackdrop, paintBefore, type Emphasis } from './draw/paint.ts';
 export { hereOf, smallPicture } from './draw/picture.ts';

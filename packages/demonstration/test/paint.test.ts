@@ -7,6 +7,8 @@ import {
   emptyStage,
   night,
   paint,
+  paintBackdrop,
+  paintBefore,
   resolve,
   SvgSurface,
 } from '../src/index.ts';
@@ -36,6 +38,21 @@ describe('the painter', () => {
       ['f', 0, upper],
       ['f1', 2, lower],
     ]);
+  });
+
+  test('draws the same in two parts, whatever lies in the first', () => {
+    const scene = sceneOf(true);
+    const all = painted(true);
+    for (const counts of [[0, 0], [1, 0], [2, 1], scene.tiers.map(({ marks }) => marks.length)]) {
+      const recorder = new Recorder();
+      paintBackdrop(scene, counts, recorder, { entry: null });
+      const behind = recorder.paths.length;
+      paintBefore(scene, counts, recorder, { entry: null });
+      expect(recorder.paths.length).toBeGreaterThan(behind);
+      const drawn = ({ paths, texts }: Recorder) =>
+        [...paths, ...texts].map((one) => JSON.stringify(one)).sort();
+      expect(drawn(recorder)).toEqual(drawn(all));
+    }
   });
 
   test('draws no coordinate that is not a number', () => {

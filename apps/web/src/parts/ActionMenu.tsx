@@ -1,6 +1,7 @@
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
 import clsx from 'clsx';
 import { Ellipsis } from 'lucide-react';
+import { useId } from 'react';
 import { iconButtonClass } from './Button.tsx';
 
 export interface MenuAction {
@@ -11,17 +12,22 @@ export interface MenuAction {
 
 interface ActionMenuProps {
   readonly label: string;
+  /** The element that says what the actions are for, where the label is only its beginning. */
+  readonly of?: string;
   /** Asked for when the menu opens, so that they are those of this moment. */
   readonly actions: () => readonly MenuAction[];
   readonly isSmall?: boolean;
 }
 
 /** The actions of an entry or demonstration behind one quiet button. */
-export function ActionMenu({ label, actions, isSmall = false }: ActionMenuProps) {
+export function ActionMenu({ label, of, actions, isSmall = false }: ActionMenuProps) {
+  const id = useId();
   return (
     <Menu>
       <MenuButton
+        id={id}
         aria-label={label}
+        aria-labelledby={of === undefined ? undefined : `${id} ${of}`}
         title={label}
         className={clsx(iconButtonClass, isSmall && 'size-8! pointer-coarse:size-10!')}
       >

@@ -38,6 +38,14 @@ export class CanvasSurface implements Surface {
     context.fillText(text, x, y);
   }
 
+  /** Puts another canvas of the same size, which is so large in pixels of the scene, over everything. */
+  copy(
+    canvas: CanvasImageSource,
+    { width, height }: { readonly width: number; readonly height: number },
+  ): void {
+    this.context.drawImage(canvas, 0, 0, width, height);
+  }
+
   clipped({ left, top, width, height }: Frame, draw: () => void): void {
     this.clippedTo((pen) => pen.rect(left, top, width, height), draw);
   }

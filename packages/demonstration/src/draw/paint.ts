@@ -20,19 +20,38 @@ const halo = 6;
 /** A diamond is as large as a disc to the eye when its corners reach a little further. */
 const diamondReach = 1.25;
 
-/** Paints a scene: grid, axes, marks, reading line, labels, from back to front. */
+/** Paints a scene: grid, axes, numbers, marks, reading line, labels, from back to front. */
 export function paint(scene: Scene, surface: Surface, emphasis: Emphasis = { entry: null }): void {
-  for (const tier of scene.tiers) {
+  const none = scene.tiers.map(() => 0);
+  paintBackdrop(scene, none, surface, emphasis);
+  paintBefore(scene, none, surface, emphasis);
+}
+
+/**
+ * The back of a scene: grid, axes, numbers, and of each tier so many of its first marks. Where those stay the same from
+ * frame to frame they are painted once, and `paintBefore` paints the rest over a copy.
+ */
+export function paintBackdrop(
+  scene: Scene,
+  counts: readonly number[],
+  surface: Surface,
+  emphasis: Emphasis,
+): void {
+  scene.tiers.forEach((tier, i) => {
     paintGrid(scene, tier, surface);
-    surface.clipped(tier.view.frame, () => {
-      for (const mark of tier.marks) {
-        if (mark.kind === 'bars') paintBars(mark, tier.view.frame, surface, emphasis);
-        else if (mark.kind === 'area') paintArea(mark, tier.view.frame, surface, emphasis);
-        else if (mark.kind !== 'note' || scene.size.furniture) paintMark(mark, surface, emphasis);
-      }
-    });
-  }
+    paintMarks(scene, tier, tier.marks.slice(0, counts[i]), surface, emphasis);
+  });
   if (scene.size.furniture) paintNumbers(scene, surface);
+}
+
+/** What stands before the backdrop with the same counts. */
+export function paintBefore(
+  scene: Scene,
+  counts: readonly number[],
+  surface: Surface,
+  emphasis: Emphasis,
+): void {
+  scene.tiers.forEach((tier, i) => paintMarks(scene, tier, tier.marks.slice(counts[i]), surface, emphasis));
   paintReadingLine(scene, surface);
   for (const tier of scene.tiers) {
     surface.clipped(grown(tier), () => tier.marks.forEach((mark) => paintPlace(mark, surface, emphasis)));
@@ -42,6 +61,23 @@ export function paint(scene: Scene, surface: Surface, emphasis: Emphasis = { ent
     paintStrips(tier, surface, emphasis);
     tier.marks.forEach((mark) => mark.kind === 'span' && paintSpan(mark, tier, surface, emphasis));
   }
+}
+
+function paintMarks(
+  { size }: Scene,
+  { view: { frame } }: SceneTier,
+  marks: readonly Mark[],
+  surface: Surface,
+  emphasis: Emphasis,
+): void {
+  if (marks.length === 0) return;
+  surface.clipped(frame, () => {
+    for (const mark of marks) {
+      if (mark.kind === 'bars') paintBars(mark, frame, surface, emphasis);
+      else if (mark.kind === 'area') paintArea(mark, frame, surface, emphasis);
+      else if (mark.kind !== 'note' || size.furniture) paintMark(mark, surface, emphasis);
+    }
+  });
 }
 
 /** A dot at the very edge of the frame is still drawn whole. */

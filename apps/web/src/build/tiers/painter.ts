@@ -2,11 +2,14 @@ import {
   buildScene,
   CanvasSurface,
   paint,
+  paintBefore,
+  type Emphasis,
   type Palette,
   type Resolution,
   type Scene,
 } from '@yperkine/demonstration';
 import type { Workbench } from '../../state/workbench.ts';
+import { Backdrop } from './backdrop.ts';
 
 const fontFamily = "'Source Sans 3 Variable', sans-serif";
 const mathematicsFamily = 'KaTeX_Main, serif';
@@ -14,27 +17,24 @@ const mathematicsFamily = 'KaTeX_Main, serif';
 /** Paints the scene of a workbench on a canvas, once a frame at most and without React. */
 export class Painter {
   scene: Scene | null = null;
-  private readonly context: CanvasRenderingContext2D;
   private painted: readonly unknown[] = [];
   private size = { width: 0, height: 0, density: 1 };
+  private readonly backdrop = new Backdrop((canvas) => this.surfaceOn(canvas));
 
   constructor(
     private readonly canvas: HTMLCanvasElement,
     private readonly workbench: Workbench,
     private palette: Palette,
     private readonly onScene: (scene: Scene) => void,
-  ) {
-    const context = canvas.getContext('2d');
-    if (!context) throw new Error('this browser cannot draw on a canvas');
-    this.context = context;
-  }
+  ) {}
 
   resize(width: number, height: number, density: number): void {
     this.size = { width, height, density };
-    this.canvas.width = Math.round(width * density);
-    this.canvas.height = Math.round(height * density);
-    this.painted = [];
-    this.workbench.frames.request();
+    for (const canvas of [this.canvas, this.backdrop.canvas]) {
+      canvas.width = Math.round(width * density);
+      canvas.height = Math.round(height * density);
+    }
+    this.repaint();
   }
 
   recolour(palette: Palette): void {
@@ -44,25 +44,39 @@ export class Painter {
 
   repaint(): void {
     this.painted = [];
+    this.backdrop.reset();
     this.workbench.frames.request();
   }
 
   /** Paints if anything that is drawn changed since the last frame. */
   frame(): void {
     const { document, stage, resolution, here, emphasis } = this.workbench.state;
-    const { width, height, density } = this.size;
+    const { width, height } = this.size;
     const { trails } = this.workbench;
     const inputs = [document, stage, resolution, here, emphasis, trails.version];
     if (width < 1 || height < 1 || inputs.every((input, i) => input === this.painted[i])) return;
     this.painted = inputs;
     this.scene = this.build(resolution);
-    const { context } = this;
+    this.paint(this.scene, { entry: emphasis });
+    this.onScene(this.scene);
+  }
+
+  private paint(scene: Scene, emphasis: Emphasis): void {
+    const counts = this.backdrop.countsFor(scene, emphasis);
+    const surface = this.surfaceOn(this.canvas);
+    if (!counts) return paint(scene, surface, emphasis);
+    surface.copy(this.backdrop.canvas, this.size);
+    paintBefore(scene, counts, surface, emphasis);
+  }
+
+  /** An empty surface whose unit is one pixel of the scene. */
+  private surfaceOn(canvas: HTMLCanvasElement): CanvasSurface {
+    const context = canvas.getContext('2d');
+    if (!context) throw new Error('this browser cannot draw on a canvas');
+    const { width, height, density } = this.size;
     context.setTransform(density, 0, 0, density, 0, 0);
     context.clearRect(0, 0, width, height);
-    paint(this.scene, new CanvasSurface(context, this.palette, fontFamily, mathematicsFamily), {
-      entry: emphasis,
-    });
-    this.onScene(this.scene);
+    return new CanvasSurface(context, this.palette, fontFamily, mathematicsFamily);
   }
 
   /** The scene as things stand this moment, which no frame may have shown yet: keys go on from it. */

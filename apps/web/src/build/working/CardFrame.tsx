@@ -1,9 +1,9 @@
 import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
-import type { Entry, Head, Id } from '@yperkine/demonstration';
+import { headOfEntry, type Entry, type Id, type Tone } from '@yperkine/demonstration';
 import clsx from 'clsx';
 import { ChevronDown, ChevronRight, Eye, EyeOff, GripVertical } from 'lucide-react';
-import type { ReactNode } from 'react';
+import { useId, type ReactNode } from 'react';
 import { ActionMenu, type MenuAction } from '../../parts/ActionMenu.tsx';
 import { IconButton } from '../../parts/Button.tsx';
 import { setField } from '../../state/actions.ts';
@@ -13,7 +13,7 @@ import { cssColour } from '../../theme/colour.ts';
 interface CardFrameProps {
   readonly id: Id;
   readonly entry: Entry;
-  readonly head: Head;
+  readonly tone: Tone;
   /** Why its marks are not on the graph; null where they are. */
   readonly absence: string | null;
   readonly actions: () => readonly MenuAction[];
@@ -21,15 +21,9 @@ interface CardFrameProps {
 }
 
 /** The frame of an entry's card: its heading, the grip by which it is moved, its menu. */
-export function CardFrame({
-  id,
-  entry,
-  head: { heading, tone },
-  absence,
-  actions,
-  children,
-}: CardFrameProps) {
+export function CardFrame({ id, entry, tone, absence, actions, children }: CardFrameProps) {
   const workbench = useWorkbench();
+  const [headingId, moveId] = [useId(), useId()];
   const isEmphasised = useWorkbenchState((state) => state.emphasis === id);
   const { setNodeRef, setActivatorNodeRef, attributes, listeners, transform, transition, isDragging } =
     useSortable({ id });
@@ -37,7 +31,7 @@ export function CardFrame({
   return (
     <section
       ref={setNodeRef}
-      aria-label={heading}
+      aria-labelledby={headingId}
       onPointerEnter={({ pointerType }) => pointerType === 'mouse' && workbench.emphasise(id)}
       onPointerLeave={() => workbench.emphasise(null)}
       onFocus={() => workbench.emphasise(id)}
@@ -52,8 +46,11 @@ export function CardFrame({
     >
       <header className="flex items-center gap-2.5">
         {isHeading ? <FoldButton id={id} entry={entry} /> : <Dot tone={tone} />}
-        <h2 className={clsx('flex-1 font-semibold', isHeading ? 'text-lg text-ink' : 'text-quiet')}>
-          {heading}
+        <h2
+          id={headingId}
+          className={clsx('flex-1 font-semibold', isHeading ? 'text-lg text-ink' : 'text-quiet')}
+        >
+          <Heading id={id} />
         </h2>
         {absence !== null && (
           <span className="flex items-center gap-1 text-sm text-quiet">
@@ -66,20 +63,30 @@ export function CardFrame({
           type="button"
           {...attributes}
           {...listeners}
-          aria-label={`Move ${heading}`}
+          id={moveId}
+          aria-label="Move"
+          aria-labelledby={`${moveId} ${headingId}`}
           title="Drag to another place; with the keyboard: Space lifts it, arrows move it, Space puts it down"
           className="inline-flex h-8 w-6 cursor-grab touch-none items-center justify-center rounded text-quiet opacity-0 group-hover/card:opacity-100 hover:text-ink focus-visible:opacity-100 pointer-coarse:opacity-100"
         >
           <GripVertical size={16} aria-hidden />
         </button>
-        <ActionMenu label={`More for ${heading}`} actions={actions} />
+        <ActionMenu label="More for" of={headingId} actions={actions} />
       </header>
       <div className="pr-2 pl-5">{children}</div>
     </section>
   );
 }
 
-function Dot({ tone }: Pick<Head, 'tone'>) {
+/** The words of the heading, which may hold numbers that move: the card around them is not rendered again. */
+function Heading({ id }: { id: Id }) {
+  return useWorkbenchState(({ resolution }) => {
+    const resolved = resolution.entries.get(id);
+    return resolved ? headOfEntry(resolved).heading : '';
+  });
+}
+
+function Dot({ tone }: { tone: Tone }) {
   return (
     <span aria-hidden className="size-2.5 shrink-0 rounded-full" style={{ background: cssColour(tone) }} />
   );

@@ -1,7 +1,5 @@
-import { headOfEntry, type Entry, type Head, type Id, type StudyResult } from '@yperkine/demonstration';
+import { headOfEntry, type Entry, type Id, type StudyResult } from '@yperkine/demonstration';
 import { useState } from 'react';
-import { useStore } from 'zustand';
-import { useShallow } from 'zustand/shallow';
 import { LookFields } from './LookFields.tsx';
 import { ResultNames } from './ResultNames.tsx';
 import { ShownWhen, useAbsence } from './ShownWhen.tsx';
@@ -21,29 +19,21 @@ export function EntryCard({ id }: { id: Id }) {
   return <Card id={id} entry={entry} />;
 }
 
-/** The head stays the same while only numbers move, so the frame is not rendered again. */
-function useHead(id: Id): Head | null {
-  return useStore(
-    useWorkbench().store,
-    useShallow((state) => {
-      const resolved = state.resolution.entries.get(id);
-      return resolved ? headOfEntry(resolved) : null;
-    }),
-  );
-}
-
 function Card({ id, entry }: { id: Id; entry: Entry }) {
   const workbench = useWorkbench();
-  const head = useHead(id);
+  const tone = useWorkbenchState(({ resolution }) => {
+    const resolved = resolution.entries.get(id);
+    return resolved ? headOfEntry(resolved).tone : null;
+  });
   const [asked, setAsked] = useState<Asked | null>(null);
   const absence = useAbsence(id, entry);
-  if (!head) return null;
+  if (!tone) return null;
   const { Controls, Body } = studyCards.get(entry.kind) ?? {};
   return (
     <CardFrame
       id={id}
       entry={entry}
-      head={head}
+      tone={tone}
       absence={absence}
       actions={() => cardActions(workbench, id, entry, setAsked)}
     >
@@ -52,7 +42,7 @@ function Card({ id, entry }: { id: Id; entry: Entry }) {
       ) : isFormula(entry) ? (
         <GivenBody id={id} entry={entry} />
       ) : (
-        <StudyBody id={id} tone={head.tone} />
+        <StudyBody id={id} tone={tone} />
       )}
       <PlaceField study={id} />
       <ResultNames id={id} entry={entry} isOpen={asked === 'names'} />

@@ -2,7 +2,7 @@ import { knownNumber, partOf, type RiemannSum } from '@yperkine/core';
 import { format, type Id, type RoundingRule, type SumResult } from '@yperkine/demonstration';
 import clsx from 'clsx';
 import { ArrowDown, ArrowUp } from 'lucide-react';
-import { useState, type KeyboardEvent } from 'react';
+import { createContext, useContext, useState, type KeyboardEvent } from 'react';
 import { List, useListRef, type RowComponentProps } from 'react-window';
 import { sumOf } from '../../../state/areas.ts';
 import { useWorkbench } from '../../../state/context.ts';
@@ -80,20 +80,22 @@ export function PartsTable({
             />
           ))}
         </div>
-        <List
-          listRef={list}
-          role="rowgroup"
-          tabIndex={0}
-          aria-label="Rows; the arrow keys look at one after another"
-          onKeyDown={press}
-          className="outline-offset-[-2px]"
-          rowComponent={Row}
-          rowCount={count}
-          rowHeight={rowHeight}
-          overscanCount={3}
-          style={{ height: Math.min(count, mostShown) * rowHeight + 2 }}
-          rowProps={{ sum, order, rule, chosen, onLook }}
-        />
+        <Shown value={{ sum, order, rule, chosen, onLook }}>
+          <List
+            listRef={list}
+            role="rowgroup"
+            tabIndex={0}
+            aria-label="Rows; the arrow keys look at one after another"
+            onKeyDown={press}
+            className="outline-offset-[-2px]"
+            rowComponent={Row}
+            rowCount={count}
+            rowHeight={rowHeight}
+            overscanCount={3}
+            style={{ height: Math.min(count, mostShown) * rowHeight + 2 }}
+            rowProps={noProps}
+          />
+        </Shown>
       </div>
       <p className="flex justify-between border-t border-rule py-1 pr-3 font-semibold">
         <span>total of {count}</span>
@@ -133,7 +135,7 @@ function Head({ name, sorting, onSort }: HeadProps) {
   );
 }
 
-interface RowProps {
+interface ShownParts {
   readonly sum: RiemannSum;
   readonly order: Uint32Array | null;
   readonly rule: RoundingRule;
@@ -141,7 +143,14 @@ interface RowProps {
   readonly onLook: (part: number) => void;
 }
 
-function Row({ index: row, style, sum, order, rule, chosen, onLook }: RowComponentProps<RowProps>) {
+/** What the rows show. The list does not get it: with every change of its own it would measure the page. */
+const Shown = createContext<ShownParts | null>(null);
+const noProps = {};
+
+function Row({ index: row, style }: RowComponentProps) {
+  const shown = useContext(Shown);
+  if (!shown) return null;
+  const { sum, order, rule, chosen, onLook } = shown;
   const part = order?.[row] ?? row;
   const isChosen = part === chosen;
   return (
