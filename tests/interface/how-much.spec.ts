@@ -1,5 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import { expect, test, type Teacher } from './teacher.ts';
+import { opacitiesFrom } from './pixels.ts';
 import type { Locator, Page } from '@playwright/test';
 
 const fill = async (field: Locator, text: string): Promise<void> => {
@@ -255,6 +256,26 @@ const inked = (canvas: Locator): Promise<number> =>
     };
     return data.filter((_, i) => i % 4 === 3 && (data[i] ?? 0) > 0).length;
   });
+
+test('areas over and under the axis are told apart by the slant of their hatching, too', async ({
+  page,
+  teacher,
+}) => {
+  await teacher.begin('f(x) = x', 'Definite integral');
+  const at = await teacher.placeOnPage();
+  for (const [place, slant] of [
+    [at(2.3, 0.4), 1],
+    [at(-3.7, -1.6), -1],
+  ] as const) {
+    const row = (down: number) => opacitiesFrom(page, { x: place.x, y: place.y + down }, 24);
+    await expect.poll(async () => Math.max(...(await row(0)))).toBeGreaterThan(60);
+    const [upper, lower] = [await row(0), await row(1)];
+    expect(Math.max(...upper) - Math.min(...upper)).toBeGreaterThan(40);
+    expect(upper.slice(8, 16)).toEqual(upper.slice(0, 8));
+    expect(lower.slice(8, 16)).toEqual(upper.slice(8 + slant, 16 + slant));
+    expect(lower.slice(8, 16)).not.toEqual(upper.slice(8 - slant, 16 - slant));
+  }
+});
 
 test('the definite integral is exact where proved, signed or in total; divergence and gaps are said', async ({
   teacher,

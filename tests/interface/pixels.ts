@@ -16,3 +16,18 @@ export const pixelsOf = (page: Page, colour: readonly [number, number, number]):
     }
     return count;
   }, colour);
+
+/** How opaque so many pixels of the graphs are, to the right of a place of the page. */
+export const opacitiesFrom = (
+  page: Page,
+  { x, y }: { readonly x: number; readonly y: number },
+  count: number,
+): Promise<number[]> =>
+  page.locator('canvas').evaluate(
+    (canvas: HTMLCanvasElement, [x, y, count]) => {
+      const { left, top } = canvas.getBoundingClientRect();
+      const data = canvas.getContext('2d')?.getImageData(x - left, y - top, count, 1).data ?? [];
+      return [...data].filter((_, i) => i % 4 === 3);
+    },
+    [Math.round(x), Math.round(y), count] as const,
+  );

@@ -150,3 +150,11 @@ test('a formula of any length is answered within bounds', () => {
   const long = Array.from({ length: 60 }, (_, k) => `sin(x^${k + 2})`).join(' · ');
   expect(found(long)).toBeNull();
 });
+
+test('a formula is searched once, however its text is read again; another variable is another question', () => {
+  const text = 'x^2 e^(3x) sin(x)';
+  expect(antiderivative(read(text), 'x')).toBe(antiderivative(read(text), 'x'));
+  expect(antiderivative(read(text), 'x')).not.toEqual(antiderivative(read('x^2 e^(3x)'), 'x'));
+  const constant = antiderivative(read('x^2'), 't');
+  expect(constant && printText(constant)).toBe('t x^2');
+});

@@ -122,6 +122,19 @@ describe('the two surfaces', () => {
     expect(svg).toContain('text-anchor="end"');
   });
 
+  test('SVG is hatched by a pattern of its own for every shape, and boxes are one path', () => {
+    const surface = new SvgSurface(day);
+    surface.hatched((pen) => pen.rect(1, 2, 3, 4), 'up', 'f');
+    surface.hatched((pen) => pen.rect(5, 6, 7, 8), 'down', 'minus');
+    surface.boxes((pen) => pen.rect(1, 2, 3, 4), { stroke: 'f', width: 1.25 });
+    const svg = surface.toSvg(50, 60);
+    expect(svg).toContain('<pattern id="hatching1" width="8" height="8" patternUnits="userSpaceOnUse">');
+    expect(svg).toContain(`<path d="M-16 16L8 -8M-8 16L16 -8M0 16L24 -8" stroke="${day.f}"`);
+    expect(svg).toContain('<path d="M1,2h3v4h-3Z" fill="url(#hatching1)" opacity="0.35"/>');
+    expect(svg).toContain('fill="url(#hatching2)"');
+    expect(svg).toContain(`<path d="M1,2h3v4h-3Z" fill="none" stroke="${day.f}" stroke-width="1.25"`);
+  });
+
   test('a canvas gets the same commands with the colours of the palette', () => {
     const calls: string[] = [];
     const state: Record<string, unknown> = {};

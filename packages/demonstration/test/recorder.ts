@@ -1,4 +1,4 @@
-import type { Frame, PathStyle, Pen, Surface, TextStyle } from '../src/index.ts';
+import type { Frame, PathStyle, Pen, Slant, Surface, TextStyle, Tone } from '../src/index.ts';
 
 /** A surface that writes down what it is asked to draw. */
 export class Recorder implements Surface {
@@ -29,8 +29,11 @@ export class Recorder implements Surface {
     draw();
     this.clip = null;
   }
-  clippedToPath(_build: (pen: Pen) => void, draw: () => void): void {
-    draw();
+  boxes(build: (pen: Pick<Pen, 'rect'>) => void, style: PathStyle): void {
+    this.path(build, style);
+  }
+  hatched(build: (pen: Pen) => void, _slant: Slant, tone: Tone): void {
+    this.path(build, { fill: tone });
   }
 
   clippedToCircle(x: number, y: number, radius: number, draw: () => void): void {

@@ -25,7 +25,7 @@ export function FittedLine({ line }: { line: Line }) {
     return () => observer.disconnect();
   }, [written]);
   return (
-    <div ref={frame} className="overflow-x-auto overflow-y-hidden">
+    <div ref={frame} className="-my-1.5 overflow-x-auto overflow-y-hidden py-1.5">
       <div>
         <FormulaLine line={line} />
       </div>

@@ -1,5 +1,14 @@
 import type { Frame } from '../scene/view.ts';
-import type { PathStyle, Pen, Surface, TextStyle } from './surface.ts';
+import type { Tone } from '../scene/tone.ts';
+import {
+  hatching,
+  tileLines,
+  type PathStyle,
+  type Pen,
+  type Slant,
+  type Surface,
+  type TextStyle,
+} from './surface.ts';
 import { colourOf, type Palette } from './theme.ts';
 
 /** A surface on a canvas context whose unit is one pixel of the scene. */
@@ -21,13 +30,59 @@ export class CanvasSurface implements Surface {
       context.fill();
     }
     if (style.stroke) {
-      context.strokeStyle = colourOf(style.stroke, palette);
-      context.lineWidth = style.width ?? 1;
-      context.lineJoin = 'round';
-      context.setLineDash([...(style.dash ?? [])]);
+      this.take(style, 'round');
       context.stroke();
     }
     context.globalAlpha = 1;
+  }
+
+  boxes(build: (pen: Pick<Pen, 'rect'>) => void, style: PathStyle): void {
+    const { context } = this;
+    context.globalAlpha = style.opacity ?? 1;
+    this.take(style, 'miter');
+    build({ rect: (x, y, width, height) => context.strokeRect(x, y, width, height) });
+    context.globalAlpha = 1;
+  }
+
+  /** Takes the pencil of a style. */
+  private take({ stroke = 'ink', width = 1, dash = [] }: PathStyle, lineJoin: CanvasLineJoin): void {
+    const { context, palette } = this;
+    context.strokeStyle = colourOf(stroke, palette);
+    context.lineWidth = width;
+    context.lineJoin = lineJoin;
+    context.setLineDash([...dash]);
+  }
+
+  hatched(build: (pen: Pen) => void, slant: Slant, tone: Tone): void {
+    const { context } = this;
+    const pattern = this.patternOf(slant, colourOf(tone, this.palette));
+    if (!pattern) return;
+    context.beginPath();
+    build(context);
+    context.globalAlpha = hatching.opacity;
+    context.fillStyle = pattern;
+    context.fill();
+    context.globalAlpha = 1;
+  }
+
+  /** A tile of slanted lines, as fine as the canvas; clipping lines to a shape would cost many times as much. */
+  private patternOf(slant: Slant, colour: string): CanvasPattern | null {
+    const { gap, width } = hatching;
+    const size = Math.max(1, Math.round(gap * this.context.getTransform().a));
+    const tile = new OffscreenCanvas(size, size);
+    const pen = tile.getContext('2d');
+    if (!pen) return null;
+    pen.scale(size / gap, size / gap);
+    pen.strokeStyle = colour;
+    pen.lineWidth = width;
+    for (const [x0, y0, x1, y1] of tileLines(slant)) {
+      pen.moveTo(x0, y0);
+      pen.lineTo(x1, y1);
+    }
+    pen.stroke();
+    const pattern = this.context.createPattern(tile, 'repeat');
+    pattern?.setTransform(new DOMMatrix().scale(gap / size));
+    return pattern;
   }
 
   text(text: string, x: number, y: number, style: TextStyle): void {
@@ -52,10 +107,6 @@ export class CanvasSurface implements Surface {
 
   clippedToCircle(x: number, y: number, radius: number, draw: () => void): void {
     this.clippedTo((pen) => pen.arc(x, y, radius, 0, 2 * Math.PI), draw);
-  }
-
-  clippedToPath(build: (pen: Pen) => void, draw: () => void): void {
-    this.clippedTo(build, draw);
   }
 
   private clippedTo(build: (pen: Pen) => void, draw: () => void): void {

@@ -73,8 +73,8 @@ function paintMarks(
   if (marks.length === 0) return;
   surface.clipped(frame, () => {
     for (const mark of marks) {
-      if (mark.kind === 'bars') paintBars(mark, frame, surface, emphasis);
-      else if (mark.kind === 'area') paintArea(mark, frame, surface, emphasis);
+      if (mark.kind === 'bars') paintBars(mark, surface, emphasis);
+      else if (mark.kind === 'area') paintArea(mark, surface, emphasis);
       else if (mark.kind !== 'note' || size.furniture) paintMark(mark, surface, emphasis);
     }
   });

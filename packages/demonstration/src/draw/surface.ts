@@ -1,4 +1,5 @@
 import type { Tone } from '../scene/tone.ts';
+import type { Hatch } from '../scene/mark.ts';
 import type { Frame } from '../scene/view.ts';
 
 /** The path commands that a canvas context and an SVG path have in common. */
@@ -26,11 +27,25 @@ export interface TextStyle {
   readonly anchor: 'start' | 'middle' | 'end';
 }
 
+/** Slanted lines that rise or fall to the right, so many pixels from one another along x. */
+export type Slant = Exclude<Hatch, 'none'>;
+export const hatching = { gap: 8, width: 1, opacity: 0.35 } as const;
+
+/** The lines x₀ y₀ x₁ y₁ of a square tile as wide as the gap: one through it, two whose ends lie in its corners. */
+export const tileLines = (slant: Slant): readonly (readonly [number, number, number, number])[] => {
+  const { gap } = hatching;
+  const [y0, y1] = slant === 'up' ? [2 * gap, -gap] : [-gap, 2 * gap];
+  return [-gap, 0, gap].map((at) => [at - gap, y0, at + 2 * gap, y1]);
+};
+
 /** What a painter paints on: the same drawing goes to a canvas or into SVG text. */
 export interface Surface {
   path(build: (pen: Pen) => void, style: PathStyle): void;
   text(text: string, x: number, y: number, style: TextStyle): void;
   clipped(frame: Frame, draw: () => void): void;
-  clippedToPath(build: (pen: Pen) => void, draw: () => void): void;
+  /** Fills with slanted lines, at places that do not move with what they fill. */
+  hatched(build: (pen: Pen) => void, slant: Slant, tone: Tone): void;
+  /** The outlines of rectangles; a canvas draws a hundred of them in the time of a few along one path. */
+  boxes(build: (pen: Pick<Pen, 'rect'>) => void, style: PathStyle): void;
   clippedToCircle(x: number, y: number, radius: number, draw: () => void): void;
 }

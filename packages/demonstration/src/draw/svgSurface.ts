@@ -1,6 +1,15 @@
 import { pathRound } from 'd3-path';
 import type { Frame } from '../scene/view.ts';
-import type { PathStyle, Pen, Surface, TextStyle } from './surface.ts';
+import type { Tone } from '../scene/tone.ts';
+import {
+  hatching,
+  tileLines,
+  type PathStyle,
+  type Pen,
+  type Slant,
+  type Surface,
+  type TextStyle,
+} from './surface.ts';
 import { colourOf, type Palette } from './theme.ts';
 
 const digits = 2;
@@ -9,6 +18,7 @@ const digits = 2;
 export class SvgSurface implements Surface {
   private readonly pieces: string[] = [];
   private clips = 0;
+  private patterns = 0;
 
   constructor(private readonly palette: Palette) {}
 
@@ -41,10 +51,21 @@ export class SvgSurface implements Surface {
     this.clippedTo(`<circle cx="${x}" cy="${y}" r="${radius}"/>`, draw);
   }
 
-  clippedToPath(build: (pen: Pen) => void, draw: () => void): void {
+  boxes(build: (pen: Pick<Pen, 'rect'>) => void, style: PathStyle): void {
+    this.path(build, style);
+  }
+
+  hatched(build: (pen: Pen) => void, slant: Slant, tone: Tone): void {
     const d = pathRound(digits);
     build(d);
-    this.clippedTo(`<path d="${d.toString()}"/>`, draw);
+    const { gap, width, opacity } = hatching;
+    const id = `hatching${++this.patterns}`;
+    const lines = tileLines(slant).map(([x0, y0, x1, y1]) => `M${x0} ${y0}L${x1} ${y1}`);
+    this.pieces.push(
+      `<pattern id="${id}" width="${gap}" height="${gap}" patternUnits="userSpaceOnUse">`,
+      `<path d="${lines.join('')}" stroke="${colourOf(tone, this.palette)}" stroke-width="${width}"/></pattern>`,
+      `<path d="${d.toString()}" fill="url(#${id})" opacity="${opacity}"/>`,
+    );
   }
 
   private clippedTo(shape: string, draw: () => void): void {

@@ -6,7 +6,7 @@ import { TooLarge } from '../limits.ts';
 import { mapped, partsOf } from '../parts.ts';
 import { polynomialOf, toCanonical } from '../polynomial.ts';
 import { numberStyle, shortest } from '../shortest.ts';
-import { written } from '../written.ts';
+import { written, type NumberStyle } from '../written.ts';
 import { difference, Search, type Method } from './integrand.ts';
 import { byPartsOnce, byPolynomialParts, byRepeatedParts, byReturningParts } from './parts.ts';
 import { byLinearRoot, byQuadraticRoot } from './radicals.ts';
@@ -49,17 +49,38 @@ const methods: readonly Method[] = [
  * @returns null where nothing was found, or nothing that could be verified
  */
 export function antiderivative(body: Expression, variable: string): Expression | null {
+  const form = bounded(() => canonical(withoutDerivatives(body)));
+  if (!form) return null;
+  const style = numberStyle(body);
+  const key = JSON.stringify([variable, style, form.key]);
+  const before = known.get(key);
+  if (before !== undefined) return before;
+  const result = bounded(() => searched(form, variable, style));
+  if (known.size >= mostKnown) known.clear();
+  known.set(key, result);
+  return result;
+}
+
+/** What comes of work; null where it grew beyond the limits. */
+function bounded<T>(work: () => T): T | null {
   try {
-    const form = canonical(withoutDerivatives(body));
-    const search = new Search(variable, methods);
-    const found = search.of(form);
-    if (!found || !isAntiderivative(found, form, search)) return null;
-    const powers = hasPowerOfSum(found) ? null : polynomialOf(expanded(found), variable);
-    return powers ? written(toCanonical(powers, variable)) : shortest(tidy(found), numberStyle(body));
+    return work();
   } catch (error) {
     if (error instanceof TooLarge || error instanceof RangeError) return null;
     throw error;
   }
+}
+
+/** What was found last, by form: an interval that is dragged asks for the same formula with every move. */
+const known = new Map<string, Expression | null>();
+const mostKnown = 100;
+
+function searched(form: Canonical, variable: string, style: NumberStyle): Expression | null {
+  const search = new Search(variable, methods);
+  const found = search.of(form);
+  if (!found || !isAntiderivative(found, form, search)) return null;
+  const powers = hasPowerOfSum(found) ? null : polynomialOf(expanded(found), variable);
+  return powers ? written(toCanonical(powers, variable)) : shortest(tidy(found), style);
 }
 
 /** Whether the derivative of one form is another, by algebra. */
