@@ -1,4 +1,10 @@
-import { type CanvasSurface, paintBackdrop, type Emphasis, type Mark, type Scene } from '@yperkine/demonstration';
+import {
+  type CanvasSurface,
+  paintBackdrop,
+  type Emphasis,
+  type Mark,
+  type Scene,
+} from '@yperkine/demonstration';
 
 /** What decides how the back of a scene looks, beside the marks in it. */
 interface Ground {
