@@ -65,6 +65,13 @@ describe('steps', () => {
     expect(stepIdsOf(workbench.state.document)).toEqual([first, second, between]);
   });
 
+  test('more than a hundred are not kept, and that is said', () => {
+    const { workbench } = withSteps();
+    for (let i = 0; i < 100; i++) keepStep(workbench);
+    expect(stepIdsOf(workbench.state.document)).toHaveLength(100);
+    expect(workbench.state.notice?.text).toBe('A demonstration has 100 steps at most.');
+  });
+
   test('a part that a step leaves alone stays as it is, also when the step is kept anew', () => {
     const { workbench, a, first, shown, step } = withSteps();
     setStepPart(workbench, first, 'values', false);

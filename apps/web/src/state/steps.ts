@@ -1,4 +1,12 @@
-import { inOrder, shownMoment, type Document, type Edit, type Id, type Step } from '@yperkine/demonstration';
+import {
+  inOrder,
+  limits,
+  shownMoment,
+  type Document,
+  type Edit,
+  type Id,
+  type Step,
+} from '@yperkine/demonstration';
 import { newId } from './actions.ts';
 import type { Workbench } from './workbench.ts';
 
@@ -29,6 +37,10 @@ const stepEdit = (id: Id, step: Step, field: keyof Step, value: unknown): Edit =
 export function keepStep(workbench: Workbench): void {
   const { document, step } = workbench.state;
   const all = inOrder(document.steps);
+  if (all.length >= limits.steps) {
+    workbench.tell(`A demonstration has ${limits.steps} steps at most.`);
+    return;
+  }
   const found = all.findIndex(([id]) => id === step);
   const at = found < 0 ? all.length : found + 1;
   const id = newId();
