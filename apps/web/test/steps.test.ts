@@ -136,4 +136,18 @@ describe('steps', () => {
     walk();
     expect(places()).toEqual(walked);
   });
+
+  test('a trail goes on without a break through a step that moves nothing', () => {
+    const bench = withSteps();
+    const { workbench, a, second, frame } = bench;
+    addTrail(workbench, bench.idOf('tangent'), 'point');
+    setStepPart(workbench, second, 'values', false);
+    for (const value of ['2', '2.2', '2.4', '2.6']) {
+      if (value === '2.4') workbench.showStep(second);
+      workbench.show(a, value);
+      frame();
+    }
+    const places = workbench.trails.of(bench.idOf('trail'))?.places() ?? [];
+    expect(places.map(([x]) => x)).toEqual([2, 2.2, 2.4, 2.6]);
+  });
 });

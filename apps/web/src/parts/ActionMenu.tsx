@@ -2,7 +2,7 @@ import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
 import clsx from 'clsx';
 import { Ellipsis } from 'lucide-react';
 import { useId } from 'react';
-import { iconButtonClass } from './Button.tsx';
+import { iconButtonClass, smallIconClass } from './Button.tsx';
 
 export interface MenuAction {
   readonly label: string;
@@ -29,7 +29,7 @@ export function ActionMenu({ label, of, actions, isSmall = false }: ActionMenuPr
         aria-label={label}
         aria-labelledby={of === undefined ? undefined : `${id} ${of}`}
         title={label}
-        className={clsx(iconButtonClass, isSmall && 'size-8! pointer-coarse:size-10!')}
+        className={clsx(iconButtonClass, isSmall && smallIconClass)}
       >
         <Ellipsis size={19} aria-hidden />
       </MenuButton>

@@ -34,6 +34,9 @@ interface IconButtonProps extends ComponentProps<'button'> {
 export const iconButtonClass =
   'inline-flex size-10 items-center justify-center rounded-[10px] text-quiet transition-colors hover:bg-hover hover:text-ink disabled:pointer-events-none disabled:opacity-35';
 
+/** Makes an icon button smaller, except under a finger. */
+export const smallIconClass = 'size-8! pointer-coarse:size-10!';
+
 export function IconButton({ label, className, children, ...rest }: IconButtonProps) {
   return (
     <button

@@ -197,7 +197,7 @@ export class Workbench {
     this.change(edits);
   }
 
-  /** Shows a step of the presentation, in whose place a run through several is undone as one. */
+  /** Shows a step of the presentation; going through several in a row is undone as one. */
   showStep(id: Id): void {
     const { document, stage } = this.state;
     const step = document.steps[id];
@@ -205,7 +205,7 @@ export class Workbench {
     const values = step.values ?? {};
     for (const parameter of Object.keys(values)) this.stop(parameter);
     if (step.clearsTrails) this.trails.clear();
-    else this.trails.lift();
+    else if (step.values) this.trails.lift();
     this.set({ stage: stageWithout(stage, values, step.windows), caught: null, step: id });
     this.change(momentEdits(document, step), 'step');
   }

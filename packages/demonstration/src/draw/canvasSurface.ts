@@ -65,23 +65,10 @@ export class CanvasSurface implements Surface {
     context.globalAlpha = 1;
   }
 
-  /** A tile of slanted lines, as fine as the canvas; clipping lines to a shape would cost many times as much. */
   private patternOf(slant: Slant, colour: string): CanvasPattern | null {
-    const { gap, width } = hatching;
-    const size = Math.max(1, Math.round(gap * this.context.getTransform().a));
-    const tile = new OffscreenCanvas(size, size);
-    const pen = tile.getContext('2d');
-    if (!pen) return null;
-    pen.scale(size / gap, size / gap);
-    pen.strokeStyle = colour;
-    pen.lineWidth = width;
-    for (const [x0, y0, x1, y1] of tileLines(slant)) {
-      pen.moveTo(x0, y0);
-      pen.lineTo(x1, y1);
-    }
-    pen.stroke();
-    const pattern = this.context.createPattern(tile, 'repeat');
-    pattern?.setTransform(new DOMMatrix().scale(gap / size));
+    const size = Math.max(1, Math.round(hatching.gap * this.context.getTransform().a));
+    const pattern = this.context.createPattern(tileOf(slant, colour, size), 'repeat');
+    pattern?.setTransform(new DOMMatrix().scale(hatching.gap / size));
     return pattern;
   }
 
@@ -118,4 +105,31 @@ export class CanvasSurface implements Surface {
     draw();
     context.restore();
   }
+}
+
+const tiles = new Map<string, OffscreenCanvas>();
+const mostTiles = 40;
+
+/**
+ * A square tile of slanted lines with so many pixels of the canvas a side, painted once; clipping lines to a shape would
+ * cost many times as much.
+ */
+function tileOf(slant: Slant, colour: string, size: number): OffscreenCanvas {
+  const key = `${slant} ${colour} ${size}`;
+  const known = tiles.get(key);
+  if (known) return known;
+  const tile = new OffscreenCanvas(size, size);
+  const pen = tile.getContext('2d');
+  if (!pen) throw new Error('this browser cannot draw on a canvas');
+  pen.scale(size / hatching.gap, size / hatching.gap);
+  pen.strokeStyle = colour;
+  pen.lineWidth = hatching.width;
+  for (const [x0, y0, x1, y1] of tileLines(slant)) {
+    pen.moveTo(x0, y0);
+    pen.lineTo(x1, y1);
+  }
+  pen.stroke();
+  if (tiles.size >= mostTiles) tiles.clear();
+  tiles.set(key, tile);
+  return tile;
 }

@@ -1,7 +1,7 @@
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
 import { limits, type Id, type Step } from '@yperkine/demonstration';
 import { ListChecks } from 'lucide-react';
-import { Button, iconButtonClass } from '../../parts/Button.tsx';
+import { Button, iconButtonClass, smallIconClass } from '../../parts/Button.tsx';
 import { CheckBox } from '../../parts/CheckBox.tsx';
 import { TextField } from '../../parts/TextField.tsx';
 import { useWorkbench } from '../../state/context.ts';
@@ -37,7 +37,7 @@ export function StepSettings({ id, step, at, count }: StepSettingsProps) {
       <PopoverButton
         aria-label={`Settings of ${name}`}
         title={`Settings of ${name}`}
-        className={`${iconButtonClass} size-8! shrink-0 pointer-coarse:size-10!`}
+        className={`${iconButtonClass} ${smallIconClass} shrink-0`}
       >
         <ListChecks size={18} aria-hidden />
       </PopoverButton>

@@ -4,14 +4,14 @@ import { ChevronLeft, ChevronRight, Plus } from 'lucide-react';
 import type { KeyboardEvent } from 'react';
 import { useStore } from 'zustand';
 import { useShallow } from 'zustand/shallow';
-import { IconButton } from '../../parts/Button.tsx';
+import { IconButton, smallIconClass } from '../../parts/Button.tsx';
 import { useWorkbench, useWorkbenchState } from '../../state/context.ts';
 import { perDocument } from '../../state/perDocument.ts';
 import { keepStep, stepBy, stepIdsOf, titleOfStep } from '../../state/steps.ts';
 import { StepSettings } from './StepSettings.tsx';
 
 const stepIds = perDocument(stepIdsOf);
-const small = 'size-8! shrink-0 pointer-coarse:size-10!';
+const small = `${smallIconClass} shrink-0`;
 const directions: Readonly<Record<string, -1 | 1>> = { ArrowLeft: -1, ArrowRight: 1 };
 
 /** The steps of the presentation: each shows what was kept in it. Nothing before there is one. */
