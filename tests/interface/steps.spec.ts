@@ -1,5 +1,5 @@
 import { orange, pixelsOf } from './pixels.ts';
-import { expect, test, type Teacher } from './teacher.ts';
+import { boxOf, expect, test, type Teacher } from './teacher.ts';
 
 const stepsOf = ({ page }: Teacher) => page.getByRole('group', { name: 'Steps' });
 const revealOf = ({ page }: Teacher) => page.getByRole('switch', { name: 'Question 1' });
@@ -158,4 +158,19 @@ test('the lesson on Crag Hollow goes step by step from the walk to the depth of 
   await expect(steps.getByRole('status')).toHaveText('How deep?');
   await expect(slope).toContainText(away);
   await expect(teacher.page.getByRole('textbox', { name: 'Value of w' })).toHaveValue('4');
+});
+
+test.describe('on a phone', () => {
+  test.use({ viewport: { width: 390, height: 844 } });
+
+  test('nothing moves under the finger that goes from step to step', async ({ page, teacher }) => {
+    await beginWithSteps(teacher);
+    await teacher.untilSaved();
+    await page.reload();
+    const next = stepsOf(teacher).getByRole('button', { name: 'One step on' });
+    const before = await boxOf(next);
+    await next.click();
+    await expectShown(teacher, '1', false);
+    expect(await boxOf(next)).toEqual(before);
+  });
 });

@@ -45,7 +45,7 @@ export function Steps() {
       >
         <ChevronLeft size={18} aria-hidden />
       </IconButton>
-      <ol onKeyDown={press} className="flex min-w-0 gap-1 overflow-x-auto p-0.5 max-sm:flex-1">
+      <ol onKeyDown={press} className="flex min-w-0 gap-1 overflow-x-auto p-0.5">
         {ids.map((id, i) => (
           <li key={id}>
             <StepButton id={id} at={i} isCurrent={i === at} />
@@ -63,10 +63,19 @@ export function Steps() {
       <p role="status" className="mx-1 min-w-0 flex-1 truncate max-sm:sr-only">
         {step && titleOfStep(step, at)}
       </p>
-      <IconButton label="Keep this as a step" onClick={() => keepStep(workbench)} className={small}>
+      <IconButton
+        label="Keep this as a step"
+        onClick={() => keepStep(workbench)}
+        className={`${small} ml-auto`}
+      >
         <Plus size={18} aria-hidden />
       </IconButton>
-      {step && current !== null && <StepSettings id={current} step={step} at={at} count={ids.length} />}
+      {step && current !== null ? (
+        <StepSettings id={current} step={step} at={at} count={ids.length} />
+      ) : (
+        // Its room is kept, so that nothing moves under the finger that goes from step to step.
+        <span className={small} />
+      )}
     </div>
   );
 }
