@@ -126,6 +126,74 @@ test('while a lane plays with trail, note and lens, each frame paints once and c
   expect(requests).toBe(0);
 });
 
+test('a card that is scrolled away follows a few times a second, and every frame once it is seen', async ({
+  teacher,
+  page,
+}) => {
+  await countPaints(page);
+  await teacher.begin('f(x) = sin x', 'Tangent', 'Secant', 'Lens', 'Derivative', 'Note');
+  const card = teacher.entry('Tangent to f at x = a');
+  await teacher.untilSaved();
+  await expect(card).not.toBeInViewport();
+  await watch(page, 'aside section');
+  const changesIn = async (milliseconds: number) => {
+    const before = await countsOf(page);
+    await page.waitForTimeout(milliseconds);
+    const after = await countsOf(page);
+    const name = 'Tangent to f at x = a';
+    return {
+      paints: after.paints - before.paints,
+      changed: (after.changed[name] ?? NaN) - (before.changed[name] ?? NaN),
+    };
+  };
+  await page.getByRole('button', { name: 'Play a', exact: true }).click();
+  const away = await changesIn(2000);
+  expect(away.paints).toBeGreaterThan(20);
+  // Two live numbers in the slope, two in the equation, one sentence; four or five times a second.
+  expect(away.changed).toBeGreaterThan(0);
+  expect(away.changed).toBeLessThanOrEqual(6 * 11);
+  await card.scrollIntoViewIfNeeded();
+  const seen = await changesIn(1000);
+  expect(seen.changed).toBeGreaterThan(2 * seen.paints);
+  await page.getByRole('button', { name: 'Stop a', exact: true }).click();
+  const value = await page.getByRole('textbox', { name: 'Value of a' }).inputValue();
+  await expect(card).toContainText(`At x = ${value}`);
+});
+
+test('value and slider of a lane follow a motion without being rendered', async ({ teacher, page }) => {
+  await teacher.begin('f(x) = sin x', 'Tangent');
+  const lane = teacher.lane('a');
+  const slider = lane.getByRole('slider', { name: 'a', exact: true });
+  const value = lane.getByRole('textbox', { name: 'Value of a' });
+  await page.evaluate(() => {
+    const renders = { attributes: [] as (string | null)[] };
+    Object.assign(window, { renders });
+    new MutationObserver((records) => {
+      renders.attributes.push(...records.map(({ attributeName }) => attributeName));
+    }).observe(document.querySelector('section[aria-label="Deck"]') as Element, {
+      subtree: true,
+      attributes: true,
+      attributeFilter: ['name', 'type', 'value', 'min', 'max', 'step', 'class'],
+    });
+  });
+  const attributes = () =>
+    page.evaluate(() =>
+      (window as unknown as { renders: { attributes: string[] } }).renders.attributes.splice(0),
+    );
+  await page.getByRole('button', { name: 'Play a', exact: true }).click();
+  await expect(value).toHaveValue(/\d\.\d{3}$/);
+  await attributes();
+  const [before, place] = [await value.inputValue(), await slider.inputValue()];
+  await expect(value).not.toHaveValue(before);
+  await expect(slider).not.toHaveValue(place);
+  expect(await attributes()).toEqual([]);
+  await page.getByRole('button', { name: 'Stop a', exact: true }).click();
+  // At rest the slider, its words for screen readers and the field say the same.
+  const text = await value.inputValue();
+  await expect(slider).toHaveAttribute('aria-valuetext', text);
+  expect(Math.abs(Number(await slider.inputValue()) - Number(text.replace('−', '-')))).toBeLessThan(0.05);
+});
+
 test('a thousand rectangles with their table: one paint a frame, a dozen rows on the page, no request', async ({
   teacher,
   page,

@@ -24,7 +24,7 @@ export { emptyScope, isReserved, canonicalName, type Scope } from './language/na
 export { printCondition, printText, truthAlone } from './language/printText.ts';
 export { latexFunction, latexName, latexNumber, printLatex } from './language/printLatex.ts';
 export { compile, noFunctions, type FunctionBody, type Functions, type Program } from './evaluate/program.ts';
-export { quickIntegral } from './evaluate/integral.ts';
+export { integralOfProgram } from './evaluate/integral.ts';
 export { evaluatorFor, type Evaluator } from './evaluate/evaluator.ts';
 export { WasmEvaluator } from './evaluate/wasm.ts';
 export { ArrayEvaluator } from './evaluate/arrays.ts';

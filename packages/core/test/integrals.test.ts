@@ -6,6 +6,7 @@ import {
   compile,
   evenPartition,
   integral,
+  integralOfProgram,
   orderOfConvergence,
   printText,
   readExpression,
@@ -13,6 +14,7 @@ import {
   type DefiniteIntegral,
 } from '../src/index.ts';
 import { integralOf } from '../src/evaluate/quadrature.ts';
+import { program } from './scope.ts';
 
 const read = (text: string) => {
   const reading = readExpression(text, { names: new Set(['x']), functions: new Set() });
@@ -255,6 +257,33 @@ describe('quadrature', () => {
     const found = integralOf(counted, a, b);
     expect(Math.abs(found.value - value)).toBeLessThan(1e-12 * Math.max(1, Math.abs(value)));
     expect(evaluations).toBeLessThanOrEqual(1500);
+  });
+
+  test.each<[string, string, number, number, number, number]>([
+    // By hand: straight lines through (0, 0), (2, 4), (5, 4), (9, −4), (12, 2) as trapezoids.
+    [
+      'a broken line',
+      'a (2x if x < 2; 4 if x < 5; 14 - 2x if x < 9; 2x - 22 otherwise)',
+      0,
+      12,
+      4 + 12 + 0 - 3,
+      4,
+    ],
+    // By hand: a jump whose place is a parameter.
+    ['a jump at a parameter', '(a x if x <= b; 5 otherwise)', 0, 3, 0.5 + 10, 2],
+  ])('%s: from seam to seam, so that each piece needs one look', (_name, text, from, to, value, pieces) => {
+    const body = program(text);
+    let evaluations = 0;
+    const parameters = new Proxy([1, 1], {
+      get(values, key) {
+        if (key === String(body.parameters.indexOf('a'))) evaluations++;
+        return Reflect.get(values, key) as unknown;
+      },
+    });
+    expect(integralOfProgram(body, parameters, from, to)).toBeCloseTo(value, 12);
+    expect(integralOfProgram(body, parameters, to, from)).toBeCloseTo(-value, 12);
+    expect(evaluations).toBeGreaterThan(0);
+    expect(evaluations).toBeLessThanOrEqual(2 * 15 * pieces);
   });
 
   test('what has no value does not settle, and ends soon', () => {

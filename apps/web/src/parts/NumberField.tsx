@@ -1,10 +1,12 @@
 import clsx from 'clsx';
-import { useId, useState } from 'react';
+import { useId, useLayoutEffect, useRef, useState } from 'react';
 import { readNumber } from './readNumber.ts';
 
 interface NumberFieldProps {
   readonly label: string;
   readonly value: string;
+  /** For a value that moves: told how to show a new value without rendering, now and later; gives how to stop. */
+  readonly follow?: (show: (value: string) => void) => () => void;
   /** Called with decimal text once it is a number; `null` when an optional field was emptied. */
   readonly onCommit: (value: string) => void;
   /** Why a number cannot be taken, in a sentence; null where it can. */
@@ -16,10 +18,13 @@ interface NumberFieldProps {
   readonly className?: string;
 }
 
+const printed = (value: string): string => value.replace('-', '−');
+
 /** A field for an exact number. What is typed stays until it is a number or Escape takes it back. */
 export function NumberField({
   label,
   value,
+  follow,
   onCommit,
   emptyMeans,
   refuse,
@@ -30,6 +35,17 @@ export function NumberField({
   const [draft, setDraft] = useState<string | null>(null);
   const [problem, setProblem] = useState<{ message: string; correction?: string } | null>(null);
   const id = useId();
+  const input = useRef<HTMLInputElement>(null);
+  const present = useRef(value);
+  const isTyped = draft !== null;
+
+  useLayoutEffect(() => {
+    present.current = value;
+    return follow?.((next) => {
+      present.current = next;
+      if (input.current && !isTyped) input.current.value = printed(next);
+    });
+  }, [value, follow, isTyped]);
 
   const commit = (typed: string) => {
     const isEmptied = emptyMeans !== undefined && typed.trim() === '';
@@ -39,7 +55,7 @@ export function NumberField({
     if (refusal !== null) return setProblem({ message: refusal });
     setProblem(null);
     setDraft(null);
-    if (reading.value !== value) onCommit(reading.value);
+    if (reading.value !== present.current) onCommit(reading.value);
   };
 
   return (
@@ -48,11 +64,12 @@ export function NumberField({
         {label}
       </label>
       <input
+        ref={input}
         id={id}
         inputMode="decimal"
         autoComplete="off"
         disabled={isDisabled}
-        value={draft ?? value.replace('-', '−')}
+        value={draft ?? printed(value)}
         placeholder={emptyMeans}
         aria-invalid={problem !== null}
         aria-describedby={problem ? `${id}-problem` : undefined}

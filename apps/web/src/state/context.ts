@@ -1,9 +1,13 @@
 import { createContext, useContext } from 'react';
 import { useStore } from 'zustand';
 import type { Resolved } from '@yperkine/demonstration';
+import type { SightedStore } from './sight.ts';
 import type { Workbench, WorkbenchState } from './workbench.ts';
 
 export const WorkbenchContext = createContext<Workbench | null>(null);
+
+/** The state as the part of the page around sees it, where that may be out of sight. */
+export const SightContext = createContext<SightedStore | null>(null);
 
 /** The workbench of the open demonstration. */
 export function useWorkbench(): Workbench {
@@ -14,7 +18,8 @@ export function useWorkbench(): Workbench {
 
 /** A part of the workbench's state; the component renders again only when this part changes. */
 export function useWorkbenchState<T>(select: (state: WorkbenchState) => T): T {
-  return useStore(useWorkbench().store, select);
+  const { store } = useWorkbench();
+  return useStore(useContext(SightContext) ?? store, select);
 }
 
 export function useResolved(id: string): Resolved | undefined {

@@ -150,7 +150,7 @@ function withoutArcs(
   const program = programOf(body, variable);
   const value = (x: number): number => evaluateAt(program, x);
   const whole = isTotal ? integralOf((x) => Math.abs(value(x)), a, b) : integralOf(value, a, b);
-  const byKnots = isTotal ? whole.value : integralOfProgram(program, value, a, b);
+  const byKnots = isTotal ? whole.value : integralOfProgram(program, [], a, b);
   const isSettled = whole.error <= largestError * whole.magnitude;
   if (!isSettled && Number.isNaN(byKnots)) return { ...withoutValue, certainty: 'estimated' };
   return {

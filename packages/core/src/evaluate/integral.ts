@@ -6,20 +6,21 @@ import { evaluateAt } from './values.ts';
 const largestError = 1e-5;
 
 /**
- * ∫ of a program from a to b; NaN where it is undefined on the way or the quadrature does not settle. Tables are
- * integrated from knot to knot, since no rule for smooth functions sees their corners: a table alone exactly.
- * @param value the program's value at a point
+ * ∫ of a program from a to b; NaN where it is undefined on the way or the quadrature does not settle. It is integrated
+ * from seam to seam, since no rule for smooth functions sees corners and jumps: a table alone exactly.
+ * @param parameters values in the order of `body.parameters`
  */
 export function integralOfProgram(
   body: Program,
-  value: (x: number) => number,
+  parameters: readonly number[],
   from: number,
   to: number,
 ): number {
   const table = splineOf(body);
   if (table) return table.integral(from, to);
-  if (from > to) return -integralOfProgram(body, value, to, from);
-  const ends = [from, ...knotsWithin(body, from, to), to];
+  if (from > to) return -integralOfProgram(body, parameters, to, from);
+  const value = (x: number): number => evaluateAt(body, x, parameters);
+  const ends = [from, ...seamsWithin(body, parameters, from, to), to];
   let total = 0;
   for (let i = 0; i + 1 < ends.length; i++) {
     const part = integralOf(value, ends[i] as number, ends[i + 1] as number);
@@ -29,23 +30,28 @@ export function integralOfProgram(
   return total;
 }
 
-/**
- * ∫ of a curve as it stands this moment, for as long as nothing surer is known; NaN where that is not settled.
- * @param parameters values in the order of `program.parameters`
- */
-export const quickIntegral = (
-  program: Program,
+/** Where a program is put together: at the knots of tables, and where the variable passes a bound of a condition; ascending. */
+function seamsWithin(
+  { steps }: Program,
   parameters: readonly number[],
   from: number,
   to: number,
-): number => integralOfProgram(program, (x) => evaluateAt(program, x, parameters), from, to);
-
-/** The knots of all tables that are looked up at the variable, in ascending order. */
-function knotsWithin({ steps }: Program, from: number, to: number): number[] {
-  const knots = new Set<number>();
+): readonly number[] {
+  const isVariable = (index: number): boolean => steps[index]?.op === 'variable';
+  const boundAt = (index: number): number => {
+    const step = steps[index];
+    if (step?.op === 'constant') return step.value;
+    return step?.op === 'parameter' ? (parameters[step.index] ?? NaN) : NaN;
+  };
+  const seams = new Set<number>();
+  const add = (at: number): void => {
+    if (at > from && at < to) seams.add(at);
+  };
   for (const step of steps) {
-    if (step.op !== 'spline' || steps[step.a]?.op !== 'variable') continue;
-    for (const knot of step.spline.knots) if (knot > from && knot < to) knots.add(knot);
+    if (step.op === 'spline' && isVariable(step.a)) step.spline.knots.forEach(add);
+    if (step.op !== 'compare') continue;
+    if (isVariable(step.a)) add(boundAt(step.b));
+    if (isVariable(step.b)) add(boundAt(step.a));
   }
-  return [...knots].sort((a, b) => a - b);
+  return [...seams].sort((a, b) => a - b);
 }

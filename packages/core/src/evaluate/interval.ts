@@ -66,23 +66,34 @@ export function negate(a: Interval): Interval {
   return isNothing(a) ? nothing : { low: -a.high, high: -a.low, sure: a.sure };
 }
 
+/** The signs of the factors tell which of their ends make the least and the greatest product. */
 export function multiply(a: Interval, b: Interval): Interval {
   if (isNothing(a) || isNothing(b)) return nothing;
-  const { low, high } = a;
+  const sure = a.sure && b.sure;
+  if (b.low >= 0) return timesPositive(a, b, sure);
+  if (a.low >= 0) return timesPositive(b, a, sure);
+  if (b.high <= 0) return timesNegative(a, b, sure);
+  if (a.high <= 0) return timesNegative(b, a, sure);
   return interval(
-    Math.min(
-      productBelow(low, b.low),
-      productBelow(low, b.high),
-      productBelow(high, b.low),
-      productBelow(high, b.high),
-    ),
-    Math.max(
-      productAbove(low, b.low),
-      productAbove(low, b.high),
-      productAbove(high, b.low),
-      productAbove(high, b.high),
-    ),
-    a.sure && b.sure,
+    Math.min(productBelow(a.low, b.high), productBelow(a.high, b.low)),
+    Math.max(productAbove(a.low, b.low), productAbove(a.high, b.high)),
+    sure,
+  );
+}
+
+function timesPositive(a: Interval, b: Interval, sure: boolean): Interval {
+  return interval(
+    productBelow(a.low, a.low < 0 ? b.high : b.low),
+    productAbove(a.high, a.high < 0 ? b.low : b.high),
+    sure,
+  );
+}
+
+function timesNegative(a: Interval, b: Interval, sure: boolean): Interval {
+  return interval(
+    productBelow(a.high, a.high < 0 ? b.high : b.low),
+    productAbove(a.low, a.low < 0 ? b.low : b.high),
+    sure,
   );
 }
 

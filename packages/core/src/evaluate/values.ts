@@ -39,7 +39,7 @@ export function nestedValue(step: NestedStep, of: (index: number) => number): nu
     case 'sum':
       return sumOf(body, of(step.from), of(step.to));
     case 'integral':
-      return integralOfProgram(step.body, body, of(step.from), of(step.to));
+      return integralOfProgram(step.body, inputs, of(step.from), of(step.to));
     case 'limit': {
       const limit = limitOfProgram(step.body, of(step.target), step.side, inputs);
       return limit.kind === 'finite' ? limit.value : NaN;

@@ -268,16 +268,19 @@ export class Spline {
     const u = subtract(exactly(from), exactly(this.knots[piece] as number));
     const width = subtract(exactly(to), exactly(from));
     // The nearest doubles of a line's coefficients are off by half a unit in the last place.
-    const [c0, c1, c2, c3] = [...this.coefficientsOf(piece)].map((c) =>
-      c === 0 ? exactly(0) : outward(c, c),
-    ) as [Interval, Interval, Interval, Interval];
-    const a3 = c3;
-    const a2 = add(c2, multiply(multiply(three, c3), u));
-    const a1 = add(c1, multiply(u, add(multiply(two, c2), multiply(multiply(three, c3), u))));
+    const coefficient = (power: number): Interval => {
+      const c = this.coefficients[piece * perPiece + power] as number;
+      return c === 0 ? exactly(0) : outward(c, c);
+    };
+    const [c0, c1, c2, c3] = [coefficient(0), coefficient(1), coefficient(2), coefficient(3)];
+    const steeper = multiply(multiply(three, c3), u);
+    const a2 = add(c2, steeper);
+    const a1 = add(c1, multiply(u, add(multiply(two, c2), steeper)));
     const a0 = add(c0, multiply(u, add(c1, multiply(u, add(c2, multiply(u, c3))))));
     const rise = multiply(a1, width);
-    const bend = multiply(a2, multiply(width, width));
-    const end = add(add(add(a0, rise), bend), multiply(a3, multiply(width, multiply(width, width))));
+    const square = multiply(width, width);
+    const bend = multiply(a2, square);
+    const end = add(add(add(a0, rise), bend), multiply(c3, multiply(width, square)));
     let range = hull(a0, end);
     const isStraight = c2.low === 0 && c2.high === 0 && c3.low === 0 && c3.high === 0;
     if (!isStraight) {

@@ -185,8 +185,10 @@ function addThinned(run: Float64Array, points: number[]): void {
 const alongLine = 120;
 
 function pointsAlong(x0: number, y0: number, x1: number, y1: number): number[] {
-  return Array.from({ length: alongLine }, (_, i) => i / (alongLine - 1)).flatMap((t) => [
-    x0 + (x1 - x0) * t,
-    y0 + (y1 - y0) * t,
-  ]);
+  const points: number[] = [];
+  for (let i = 0; i < alongLine; i++) {
+    const t = i / (alongLine - 1);
+    points.push(x0 + (x1 - x0) * t, y0 + (y1 - y0) * t);
+  }
+  return points;
 }

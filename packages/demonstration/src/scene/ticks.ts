@@ -25,11 +25,24 @@ export interface Numbering {
   readonly piScale?: boolean;
 }
 
+const known = new Map<string, readonly Tick[]>();
+const mostKnown = 100;
+
 /**
- * The ticks of an axis.
+ * The ticks of an axis; the same ones for the same question, so that a picture can be seen to stand still.
  * @param room how many ticks there is room for
  */
-export function ticksOf(range: Range, numbering: Numbering, room: number): Tick[] {
+export function ticksOf(range: Range, numbering: Numbering, room: number): readonly Tick[] {
+  const key = JSON.stringify([range.from, range.to, numbering, room]);
+  const before = known.get(key);
+  if (before) return before;
+  if (known.size >= mostKnown) known.clear();
+  const ticks = findTicks(range, numbering, room);
+  known.set(key, ticks);
+  return ticks;
+}
+
+function findTicks(range: Range, numbering: Numbering, room: number): readonly Tick[] {
   const { spacing, decimalMark = '.', piScale = false } = numbering;
   const count = Math.max(2, Math.floor(room));
   if (piScale) return piTicks(range, spacing, count);

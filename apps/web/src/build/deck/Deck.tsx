@@ -1,8 +1,7 @@
 import { slidersOf } from '@yperkine/demonstration';
 import { useState } from 'react';
-import { useStore } from 'zustand';
 import { useShallow } from 'zustand/shallow';
-import { useWorkbench, useWorkbenchState } from '../../state/context.ts';
+import { useWorkbenchState } from '../../state/context.ts';
 import { perDocument } from '../../state/perDocument.ts';
 import { DeckTools } from './DeckTools.tsx';
 import { Lane } from './Lane.tsx';
@@ -12,12 +11,8 @@ const sliderIds = perDocument((document) => slidersOf(document).map(([id]) => id
 
 /** The strip under the tiers with a lane for every parameter, a switch for every reveal, and what concerns them all. */
 export function Deck() {
-  const workbench = useWorkbench();
   const [asStudent, setStudent] = useState(false);
-  const ids = useStore(
-    workbench.store,
-    useShallow((state) => sliderIds(state.document)),
-  );
+  const ids = useWorkbenchState(useShallow((state) => sliderIds(state.document)));
   const isEmpty = useWorkbenchState(({ document }) => Object.keys(document.entries).length === 0);
   if (isEmpty) return null;
   return (

@@ -2,7 +2,6 @@ import { Switch } from '@headlessui/react';
 import type { EntryOf, Id } from '@yperkine/demonstration';
 import { Eraser, ListPlus, Pause, Play, RotateCcw } from 'lucide-react';
 import { useState, type ComponentProps, type ReactNode } from 'react';
-import { useStore } from 'zustand';
 import { useShallow } from 'zustand/shallow';
 import { ActionMenu, type MenuAction } from '../../parts/ActionMenu.tsx';
 import { useWorkbench, useWorkbenchState } from '../../state/context.ts';
@@ -44,10 +43,7 @@ interface DeckToolsProps {
 export function DeckTools({ laneCount, asStudent, onStudent }: DeckToolsProps) {
   const workbench = useWorkbench();
   const [isTableOpen, setTableOpen] = useState(false);
-  const reveals = useStore(
-    workbench.store,
-    useShallow((state) => revealIds(state.document)),
-  );
+  const reveals = useWorkbenchState(useShallow((state) => revealIds(state.document)));
   const hasTrails = useWorkbenchState(({ document }) =>
     Object.values(document.entries).some(({ kind }) => kind === 'trail'),
   );

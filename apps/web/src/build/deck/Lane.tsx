@@ -1,28 +1,13 @@
-import { latexName, rational } from '@yperkine/core';
-import {
-  doublesInSteps,
-  doublingOf,
-  doublingPositions,
-  parameterOf,
-  stepped,
-  unitText,
-  valueAtDoubling,
-  withUnit,
-  type EntryOf,
-  type Id,
-  type ParameterResult,
-} from '@yperkine/demonstration';
+import { latexName } from '@yperkine/core';
+import { doublesInSteps, type EntryOf, type Id } from '@yperkine/demonstration';
 import clsx from 'clsx';
 import { EyeOff, Lock, Pause, Play } from 'lucide-react';
-import { useLayoutEffect, useRef, type ComponentProps, type CSSProperties, type KeyboardEvent } from 'react';
-import { NumberField } from '../../parts/NumberField.tsx';
-import { stepsOf } from '../../parts/stepKeys.ts';
 import { Typeset } from '../../parts/Typeset.tsx';
-import { useResolved, useWorkbench, useWorkbenchState } from '../../state/context.ts';
-import { Problem } from '../working/Problem.tsx';
+import { useWorkbench, useWorkbenchState } from '../../state/context.ts';
 import { LaneSettings, repeatIcons, repeatNames } from './LaneSettings.tsx';
+import { LaneSlider } from './LaneSlider.tsx';
 
-/** A parameter's lane: play, name, value, slider, pace. Only its slider follows the moving value. */
+/** A parameter's lane: play, name, value, slider, pace. */
 export function Lane({ id, asStudent }: { id: Id; asStudent: boolean }) {
   const workbench = useWorkbench();
   const entry = useWorkbenchState((state) => state.document.entries[id]);
@@ -102,110 +87,3 @@ function StudentMark({ students }: Pick<EntryOf<'parameter'>, 'students'>) {
     </span>
   );
 }
-
-interface LaneSliderProps {
-  readonly id: Id;
-  readonly entry: EntryOf<'parameter'>;
-  readonly isLocked: boolean;
-}
-
-function LaneSlider({ id, entry, isLocked }: LaneSliderProps) {
-  const workbench = useWorkbench();
-  const outcome = useResolved(id)?.outcome;
-  if (!outcome) return null;
-  if (!outcome.ok) {
-    return (
-      <div className="flex-1">
-        <Problem message={outcome.problem.message} />
-      </div>
-    );
-  }
-  const { scale, value, text, unit } = outcome.result as ParameterResult;
-  const [from, to] = [rational.toNumber(scale.from), rational.toNumber(scale.to)];
-  const isDoubling = entry.spread === 'doubling' && from > 0;
-  const place = (number: number): number => (isDoubling ? doublingOf(number, scale) : number);
-  const ends = isDoubling ? [0, doublingPositions] : [from, to];
-  const share = Math.min(
-    1,
-    Math.max(0, (place(value.value) - (ends[0] ?? 0)) / ((ends[1] ?? 1) - (ends[0] ?? 0))),
-  );
-  const settle = () => workbench.settle(id);
-  const valueNow = (): number => parameterOf(workbench.current(), id)?.value.value ?? value.value;
-  return (
-    <>
-      <NumberField
-        isDisabled={isLocked}
-        label={`Value of ${entry.name}`}
-        isLabelHidden
-        value={text.replace('−', '-')}
-        refuse={(next) => (entry.whole && !isWhole(next) ? `${entry.name} takes whole numbers only.` : null)}
-        onCommit={(next) => {
-          workbench.stop(id);
-          workbench.setValue(id, next);
-        }}
-        className="w-22 shrink-0 max-sm:w-16 text-right [&_input]:rounded-none [&_input]:border-transparent [&_input]:border-b-rule [&_input]:bg-transparent [&_input]:text-right [&_input]:hover:border-b-ink [&_input]:focus:border-b-ink"
-      />
-      {unit.size > 0 && <span className="text-sm text-quiet">{unitText(unit)}</span>}
-      <Slider
-        disabled={isLocked}
-        aria-label={entry.name}
-        aria-valuetext={withUnit(text, unit)}
-        min={ends[0]}
-        max={ends[1]}
-        step={isDoubling ? 1 : Number(entry.step)}
-        shown={place(value.value)}
-        present={() => {
-          const now = parameterOf(workbench.current(), id)?.value.value;
-          return now === undefined ? undefined : place(now);
-        }}
-        onStep={isDoubling ? (steps) => workbench.show(id, stepped(valueNow(), steps, scale)) : undefined}
-        style={{ '--share': share } as CSSProperties}
-        onChange={(event) =>
-          workbench.show(
-            id,
-            isDoubling ? valueAtDoubling(Number(event.target.value), scale) : decimal(event.target.value),
-          )
-        }
-        onPointerUp={settle}
-        onKeyUp={settle}
-        onBlur={settle}
-        className="lane-slider min-w-16 flex-1 accent-ink"
-      />
-    </>
-  );
-}
-
-interface SliderProps extends ComponentProps<'input'> {
-  /** The value of the last frame. */
-  readonly shown: number;
-  /** The value at this moment, which no frame may have shown yet. */
-  readonly present: () => number | undefined;
-  /** Moves by so many steps of the parameter, where those are not the slider's own. */
-  readonly onStep?: ((steps: number) => void) | undefined;
-}
-
-/**
- * A range input that follows the frames. A key goes on from the present value, so that neither a second key within one
- * frame nor a value that was typed just before is lost.
- */
-function Slider({ shown, present, onStep, ...rest }: SliderProps) {
-  const input = useRef<HTMLInputElement>(null);
-  const write = (value: number | undefined) => {
-    if (input.current && value !== undefined) input.current.value = String(value);
-  };
-  useLayoutEffect(() => write(shown), [shown, rest.min, rest.max, rest.step]);
-  const press = (event: KeyboardEvent<HTMLInputElement>) => {
-    const steps = stepsOf(event);
-    if (onStep && steps !== 0) {
-      event.preventDefault();
-      onStep(steps);
-    }
-    write(present());
-  };
-  return <input type="range" ref={input} defaultValue={shown} {...rest} onKeyDown={press} />;
-}
-
-const isWhole = (text: string): boolean => Number.isInteger(Number(text));
-
-/** The browser's number text as a decimal without a small e. */
-const decimal = (text: string): string => text.replace('e', 'E');

@@ -2,7 +2,6 @@ import type { Id, Step } from '@yperkine/demonstration';
 import clsx from 'clsx';
 import { ChevronLeft, ChevronRight, Plus } from 'lucide-react';
 import type { KeyboardEvent } from 'react';
-import { useStore } from 'zustand';
 import { useShallow } from 'zustand/shallow';
 import { IconButton, smallIconClass } from '../../parts/Button.tsx';
 import { useWorkbench, useWorkbenchState } from '../../state/context.ts';
@@ -17,10 +16,7 @@ const directions: Readonly<Record<string, -1 | 1>> = { ArrowLeft: -1, ArrowRight
 /** The steps of the presentation: each shows what was kept in it. Nothing before there is one. */
 export function Steps() {
   const workbench = useWorkbench();
-  const ids = useStore(
-    workbench.store,
-    useShallow((state) => stepIds(state.document)),
-  );
+  const ids = useWorkbenchState(useShallow((state) => stepIds(state.document)));
   const current = useWorkbenchState(({ step }) => step);
   const at = current === null ? -1 : ids.indexOf(current);
   const step = useWorkbenchState(({ document }) => (current === null ? undefined : document.steps[current]));

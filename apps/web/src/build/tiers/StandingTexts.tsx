@@ -1,7 +1,6 @@
 import { headOfEntry, inOrder, isShown, type Id, type Resolution, type Scene } from '@yperkine/demonstration';
 import clsx from 'clsx';
 import { useEffect, useRef, type KeyboardEvent, type PointerEvent } from 'react';
-import { useStore } from 'zustand';
 import { useShallow } from 'zustand/shallow';
 import { setField } from '../../state/actions.ts';
 import { useWorkbench, useWorkbenchState } from '../../state/context.ts';
@@ -21,8 +20,7 @@ const standingIds = ({ document, resolution }: WorkbenchState): Id[] =>
 
 /** Notes, statements and large numbers that stand over the graphs. */
 export function StandingTexts({ painter }: { painter: () => Painter | null }) {
-  const workbench = useWorkbench();
-  const ids = useStore(workbench.store, useShallow(standingIds));
+  const ids = useWorkbenchState(useShallow(standingIds));
   return ids.map((id) => <StandingText key={id} id={id} painter={painter} />);
 }
 

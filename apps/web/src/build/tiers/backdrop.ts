@@ -6,13 +6,8 @@ import {
   type Scene,
 } from '@yperkine/demonstration';
 
-/** What decides how the back of a scene looks, beside the marks in it. */
-interface Ground {
-  readonly ticks: string;
-  readonly views: readonly unknown[];
-  readonly looks: unknown;
-  readonly entry: Emphasis['entry'];
-}
+/** What decides how the back of a scene looks, beside the marks in it: things that are the same as long as it is. */
+type Ground = readonly unknown[];
 
 /**
  * The back of the picture on a canvas of its own: the grid, the numbers, and the first marks as far as they stayed the
@@ -46,19 +41,15 @@ export class Backdrop {
   }
 }
 
-const groundOf = ({ tiers, xTicks, looks }: Scene, { entry }: Emphasis): Ground => ({
-  ticks: JSON.stringify([xTicks, tiers.map(({ yTicks, stripRoom }) => [yTicks, stripRoom])]),
-  views: tiers.map(({ view }) => view),
+const groundOf = ({ tiers, xTicks, looks }: Scene, { entry }: Emphasis): Ground => [
+  xTicks,
   looks,
   entry,
-});
+  ...tiers.flatMap(({ view, yTicks, stripRoom }) => [view, yTicks, stripRoom]),
+];
 
 const isSame = (a: Ground, b: Ground): boolean =>
-  a.ticks === b.ticks &&
-  a.looks === b.looks &&
-  a.entry === b.entry &&
-  a.views.length === b.views.length &&
-  a.views.every((view, i) => view === b.views[i]);
+  a.length === b.length && a.every((part, i) => part === b[i]);
 
 const startsWith = ({ tiers }: Scene, marks: readonly (readonly Mark[])[]): boolean =>
   marks.every((held, i) => held.every((mark, k) => mark === tiers[i]?.marks[k]));

@@ -3,9 +3,10 @@ import { CSS } from '@dnd-kit/utilities';
 import { headOfEntry, type Entry, type Id, type Tone } from '@yperkine/demonstration';
 import clsx from 'clsx';
 import { ChevronDown, ChevronRight, Eye, EyeOff, GripVertical } from 'lucide-react';
-import { useId, type ReactNode } from 'react';
+import { useCallback, useId, type ReactNode } from 'react';
 import { ActionMenu, type MenuAction } from '../../parts/ActionMenu.tsx';
 import { IconButton } from '../../parts/Button.tsx';
+import { useSightOf } from '../../parts/Sight.tsx';
 import { setField } from '../../state/actions.ts';
 import { useWorkbench, useWorkbenchState } from '../../state/context.ts';
 import { cssColour } from '../../theme/colour.ts';
@@ -27,10 +28,22 @@ export function CardFrame({ id, entry, tone, absence, actions, children }: CardF
   const isEmphasised = useWorkbenchState((state) => state.emphasis === id);
   const { setNodeRef, setActivatorNodeRef, attributes, listeners, transform, transition, isDragging } =
     useSortable({ id });
+  const watch = useSightOf();
   const isHeading = entry.kind === 'heading';
+  const ref = useCallback(
+    (section: HTMLElement | null) => {
+      setNodeRef(section);
+      const stopWatching = section ? watch(section) : null;
+      return () => {
+        stopWatching?.();
+        setNodeRef(null);
+      };
+    },
+    [setNodeRef, watch],
+  );
   return (
     <section
-      ref={setNodeRef}
+      ref={ref}
       aria-labelledby={headingId}
       onPointerEnter={({ pointerType }) => pointerType === 'mouse' && workbench.emphasise(id)}
       onPointerLeave={() => workbench.emphasise(null)}

@@ -4,6 +4,7 @@ import { LookFields } from './LookFields.tsx';
 import { ResultNames } from './ResultNames.tsx';
 import { ShownWhen, useAbsence } from './ShownWhen.tsx';
 import { PlaceField } from './PlaceField.tsx';
+import { Sight } from '../../parts/Sight.tsx';
 import { useResolved, useWorkbench, useWorkbenchState } from '../../state/context.ts';
 import { studyCards } from '../studies/table.ts';
 import { CardFrame } from './CardFrame.tsx';
@@ -16,7 +17,11 @@ import { Lines, Sentence, StudyBody, Unresolved } from './StudyBody.tsx';
 export function EntryCard({ id }: { id: Id }) {
   const entry = useWorkbenchState((state) => state.document.entries[id]);
   if (!entry || entry.kind === 'parameter') return null;
-  return <Card id={id} entry={entry} />;
+  return (
+    <Sight>
+      <Card id={id} entry={entry} />
+    </Sight>
+  );
 }
 
 function Card({ id, entry }: { id: Id; entry: Entry }) {

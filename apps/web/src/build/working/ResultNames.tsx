@@ -1,10 +1,9 @@
 import { resultsOf, type Entry, type Id } from '@yperkine/demonstration';
-import { useStore } from 'zustand';
 import { useShallow } from 'zustand/shallow';
 import { useState } from 'react';
 import { TextField } from '../../parts/TextField.tsx';
 import { nameResult } from '../../state/actions.ts';
-import { useWorkbench } from '../../state/context.ts';
+import { useWorkbench, useWorkbenchState } from '../../state/context.ts';
 import { Problem } from './Problem.tsx';
 
 /** Names for the results of an entry, by which later entries use them. */
@@ -12,8 +11,7 @@ export function ResultNames({ id, entry, isOpen }: { id: Id; entry: Entry; isOpe
   const workbench = useWorkbench();
   const [problem, setProblem] = useState<string | null>(null);
   // Only keys and labels: the numbers that move are none of this card part's business.
-  const labels = useStore(
-    workbench.store,
+  const labels = useWorkbenchState(
     useShallow(({ resolution }) => resultsOf(resolution, id).map(({ key, label }) => `${key}\n${label}`)),
   );
   const shown = labels

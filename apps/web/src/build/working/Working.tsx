@@ -12,9 +12,8 @@ import {
 import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import { headOfEntry } from '@yperkine/demonstration';
 import { useMemo } from 'react';
-import { useStore } from 'zustand';
 import { useShallow } from 'zustand/shallow';
-import { useWorkbench } from '../../state/context.ts';
+import { useWorkbench, useWorkbenchState } from '../../state/context.ts';
 import { shownInWorking } from '../../state/folding.ts';
 import { moveOnto } from '../../state/order.ts';
 import type { Workbench } from '../../state/workbench.ts';
@@ -24,10 +23,7 @@ import { NextGiven } from './NextGiven.tsx';
 /** The page of entries, set like a worked solution, with the field for the next given at its foot. */
 export function Working({ demonstration }: { demonstration: string }) {
   const workbench = useWorkbench();
-  const ids = useStore(
-    workbench.store,
-    useShallow((state) => shownInWorking(state.document)),
-  );
+  const ids = useWorkbenchState(useShallow((state) => shownInWorking(state.document)));
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),

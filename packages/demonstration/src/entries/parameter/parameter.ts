@@ -86,9 +86,8 @@ export const parameterKind: EntryKind<ParameterEntry, ParameterResult> = {
   workOut(entry, { staged, rule }) {
     if (isReserved(entry.name))
       return failed(`“${entry.name}” already has a meaning; please choose another name.`);
-    const scale = sliderScale(entry);
+    const { scale, unit } = settingsOf(entry);
     if (typeof scale === 'string') return failed(scaleProblems[scale]);
-    const unit = readUnit(entry.unit);
     const shown = staged ?? entry.value;
     if (typeof shown === 'number') {
       const value = inMotion(shown, entry, scale);
@@ -104,6 +103,21 @@ export const parameterKind: EntryKind<ParameterEntry, ParameterResult> = {
 
   marks: () => [],
 };
+
+interface Settings {
+  readonly scale: ReturnType<typeof sliderScale>;
+  readonly unit: Unit;
+}
+const read = new WeakMap<ParameterEntry, Settings>();
+
+/** What stays the same while the value moves, as the same object. */
+function settingsOf(entry: ParameterEntry): Settings {
+  const known = read.get(entry);
+  if (known) return known;
+  const settings = { scale: sliderScale(entry), unit: readUnit(entry.unit) };
+  read.set(entry, settings);
+  return settings;
+}
 
 /** A value that motion has reached: a slider of whole numbers goes from one to the next, one of steps from step to step. */
 function inMotion(shown: number, { whole, motion }: ParameterEntry, scale: SliderScale): KnownNumber {

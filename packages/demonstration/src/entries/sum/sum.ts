@@ -4,7 +4,7 @@ import {
   exactSum,
   extremeSum,
   knownNumber,
-  quickIntegral,
+  integralOfProgram,
   rational,
   sumOver,
   type AnswerTo,
@@ -239,7 +239,7 @@ function quicklyTold(
   { from, to }: TypedInterval,
   last: ToldOfSum | null,
 ): ToldOfSum | null {
-  const value = quickIntegral(program, parameters, from, to);
+  const value = integralOfProgram(program, parameters, from, to);
   if (Number.isNaN(value)) return null;
   return {
     integral: {

@@ -1,17 +1,15 @@
 import { primed, type Entry, type Id } from '@yperkine/demonstration';
 import { useShallow } from 'zustand/shallow';
-import { useStore } from 'zustand';
 import { SelectField } from '../../../parts/SelectField.tsx';
 import { NumberField } from '../../../parts/NumberField.tsx';
-import { useWorkbench } from '../../../state/context.ts';
+import { useWorkbenchState } from '../../../state/context.ts';
 import { curvesOf } from '../../../state/curves.ts';
 import { useSetting } from '../useSetting.ts';
 
 /** The curve that is compared with, and the interval. */
 export function AgreementControls({ id, entry }: { readonly id: Id; readonly entry: Entry }) {
   const set = useSetting(id);
-  const names = useStore(
-    useWorkbench().store,
+  const names = useWorkbenchState(
     useShallow(({ resolution }) =>
       curvesOf(resolution).map((found) => `${found.id} ${primed(found.curve.name, found.curve.order)}`),
     ),

@@ -1,8 +1,7 @@
 import type { Entry, Id } from '@yperkine/demonstration';
-import { useStore } from 'zustand';
 import { useShallow } from 'zustand/shallow';
 import { SelectField } from '../../../parts/SelectField.tsx';
-import { useWorkbench } from '../../../state/context.ts';
+import { useWorkbenchState } from '../../../state/context.ts';
 import { curvesOf } from '../../../state/curves.ts';
 import { IntervalFields } from '../IntervalFields.tsx';
 import { useSetting } from '../useSetting.ts';
@@ -10,8 +9,7 @@ import { useSetting } from '../useSetting.ts';
 /** The interval, and the constant that could mend the joins. */
 export function JoinsControls({ id, entry }: { readonly id: Id; readonly entry: Entry }) {
   const set = useSetting(id);
-  const names = useStore(
-    useWorkbench().store,
+  const names = useWorkbenchState(
     useShallow(({ resolution }) => {
       const on = entry.kind === 'joins' ? entry.on : '';
       return curvesOf(resolution).find((one) => one.id === on)?.curve.program.parameters ?? [];

@@ -1,15 +1,13 @@
 import { curveOf, isGivenAlone, primed, type Entry, type Id } from '@yperkine/demonstration';
-import { useStore } from 'zustand';
 import { useShallow } from 'zustand/shallow';
 import { SelectField } from '../../../parts/SelectField.tsx';
 import { setField } from '../../../state/actions.ts';
-import { useWorkbench } from '../../../state/context.ts';
+import { useWorkbench, useWorkbenchState } from '../../../state/context.ts';
 
 /** Whether f itself is drawn or one of the derivatives between. */
 export function OriginalControls({ id, entry }: { readonly id: Id; readonly entry: Entry }) {
   const workbench = useWorkbench();
-  const names = useStore(
-    workbench.store,
+  const names = useWorkbenchState(
     useShallow(({ resolution }) => {
       const given = entry.kind === 'original' ? curveOf(resolution, entry.of) : undefined;
       if (!given || !isGivenAlone(given)) return [];

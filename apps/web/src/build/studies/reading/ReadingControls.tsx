@@ -1,7 +1,6 @@
 import { primed, type Entry, type Id } from '@yperkine/demonstration';
-import { useStore } from 'zustand';
 import { SelectField } from '../../../parts/SelectField.tsx';
-import { useWorkbench } from '../../../state/context.ts';
+import { useWorkbenchState } from '../../../state/context.ts';
 import { curvesOf } from '../../../state/curves.ts';
 import { IntervalFields } from '../IntervalFields.tsx';
 import { useSetting } from '../useSetting.ts';
@@ -10,8 +9,7 @@ import { useSetting } from '../useSetting.ts';
 export function ReadingControls({ id, entry }: { readonly id: Id; readonly entry: Entry }) {
   const set = useSetting(id);
   const on = entry.kind === 'reading' ? entry.on : '';
-  const name = useStore(
-    useWorkbench().store,
+  const name = useWorkbenchState(
     ({ resolution }) => curvesOf(resolution).find((one) => one.id === on)?.curve.name ?? 'f',
   );
   if (entry.kind !== 'reading') return null;

@@ -1,9 +1,8 @@
 import { inOrder, primed, type Entry, type Id } from '@yperkine/demonstration';
-import { useStore } from 'zustand';
 import { useShallow } from 'zustand/shallow';
 import { SelectField } from '../../../parts/SelectField.tsx';
 import { setField } from '../../../state/actions.ts';
-import { useWorkbench } from '../../../state/context.ts';
+import { useWorkbench, useWorkbenchState } from '../../../state/context.ts';
 import { curvesOf } from '../../../state/curves.ts';
 import { nameOfTier } from '../../../state/tiers.ts';
 import { IntervalFields } from '../IntervalFields.tsx';
@@ -15,8 +14,7 @@ const withCurve = 'with its curve';
 /** Which derivative has these signs, and under which tier they stand. */
 export function SignStripControls({ id, entry }: { readonly id: Id; readonly entry: Entry }) {
   const workbench = useWorkbench();
-  const curve = useStore(
-    workbench.store,
+  const curve = useWorkbenchState(
     useShallow(({ resolution }) => {
       const on = entry.kind === 'signStrip' ? entry.on : '';
       const found = curvesOf(resolution).find((one) => one.id === on)?.curve;

@@ -1,7 +1,6 @@
 import { ruleNames, sumRuleSchema, type Entry, type Id, type SumResult } from '@yperkine/demonstration';
 import { ChartSpline, ChevronsUp, Shuffle, Square } from 'lucide-react';
 import { memo } from 'react';
-import { useStore } from 'zustand';
 import { useShallow } from 'zustand/shallow';
 import { Button } from '../../../parts/Button.tsx';
 import { CheckBox } from '../../../parts/CheckBox.tsx';
@@ -31,8 +30,7 @@ export const SumControls = memo(function SumControls({
     const count = isSum ? document.entries[entry.parts] : undefined;
     return count?.kind === 'parameter' ? count.name : 'n';
   });
-  const { isEven, hasPicks } = useStore(
-    workbench.store,
+  const { isEven, hasPicks } = useWorkbenchState(
     useShallow(({ resolution }) => {
       const outcome = resolution.entries.get(id)?.outcome;
       const result = outcome?.ok ? (outcome.result as SumResult) : null;

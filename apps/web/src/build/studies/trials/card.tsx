@@ -1,10 +1,9 @@
 import type { Entry, EntryOf, Id, TrialsResult } from '@yperkine/demonstration';
-import { useStore } from 'zustand';
 import { useShallow } from 'zustand/shallow';
 import { SelectField } from '../../../parts/SelectField.tsx';
 import { TextField } from '../../../parts/TextField.tsx';
 import { setField } from '../../../state/actions.ts';
-import { useWorkbench } from '../../../state/context.ts';
+import { useWorkbench, useWorkbenchState } from '../../../state/context.ts';
 import { keepTrial } from '../../../state/trials.ts';
 import { Sketch } from '../Sketch.tsx';
 import type { StudyCard } from '../study.ts';
@@ -17,8 +16,7 @@ const Picture = () => (
 
 function Controls({ id, entry }: { readonly id: Id; readonly entry: Entry }) {
   const workbench = useWorkbench();
-  const heads = useStore(
-    workbench.store,
+  const heads = useWorkbenchState(
     useShallow(({ resolution }) => {
       const outcome = resolution.entries.get(id)?.outcome;
       return outcome?.ok ? (outcome.result as TrialsResult).heads : [];

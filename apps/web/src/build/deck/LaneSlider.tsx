@@ -1,0 +1,150 @@
+import { rational } from '@yperkine/core';
+import {
+  doublingOf,
+  doublingPositions,
+  parameterOf,
+  stepped,
+  unitText,
+  valueAtDoubling,
+  withUnit,
+  type EntryOf,
+  type Id,
+  type ParameterResult,
+} from '@yperkine/demonstration';
+import { useCallback, useLayoutEffect, useRef, type KeyboardEvent } from 'react';
+import { NumberField } from '../../parts/NumberField.tsx';
+import { stepsOf } from '../../parts/stepKeys.ts';
+import { useWorkbench, useWorkbenchState } from '../../state/context.ts';
+import type { Workbench } from '../../state/workbench.ts';
+import { Problem } from '../working/Problem.tsx';
+
+interface LaneSliderProps {
+  readonly id: Id;
+  readonly entry: EntryOf<'parameter'>;
+  readonly isLocked: boolean;
+}
+
+/** Value and slider of a lane. They follow the motion without being rendered. */
+export function LaneSlider({ id, entry, isLocked }: LaneSliderProps) {
+  const problem = useWorkbenchState(({ resolution }) => {
+    const outcome = resolution.entries.get(id)?.outcome;
+    return outcome && !outcome.ok ? outcome.problem.message : null;
+  });
+  const scale = useWorkbenchState(({ resolution }) => parameterOf(resolution, id)?.scale);
+  const unit = useWorkbenchState(({ resolution }) => parameterOf(resolution, id)?.unit);
+  if (problem !== null) {
+    return (
+      <div className="flex-1">
+        <Problem message={problem} />
+      </div>
+    );
+  }
+  if (!scale || !unit) return null;
+  return (
+    <>
+      <LaneValue id={id} entry={entry} isLocked={isLocked} />
+      {unit.size > 0 && <span className="text-sm text-quiet">{unitText(unit)}</span>}
+      <Slider id={id} entry={entry} isLocked={isLocked} scale={scale} />
+    </>
+  );
+}
+
+/** Tells a parameter's result now and whenever it changes; gives how to stop. */
+function follow(workbench: Workbench, id: Id, tell: (result: ParameterResult) => void): () => void {
+  let told: ParameterResult | undefined;
+  const tellNews = () => {
+    const result = parameterOf(workbench.state.resolution, id);
+    if (!result || result === told) return;
+    told = result;
+    tell(result);
+  };
+  tellNews();
+  return workbench.store.subscribe(tellNews);
+}
+
+const asTyped = (text: string): string => text.replace('−', '-');
+
+function LaneValue({ id, entry, isLocked }: LaneSliderProps) {
+  const workbench = useWorkbench();
+  const followText = useCallback(
+    (write: (text: string) => void) => follow(workbench, id, ({ text }) => write(asTyped(text))),
+    [workbench, id],
+  );
+  return (
+    <NumberField
+      isDisabled={isLocked}
+      label={`Value of ${entry.name}`}
+      isLabelHidden
+      value={asTyped(parameterOf(workbench.state.resolution, id)?.text ?? entry.value)}
+      follow={followText}
+      refuse={(next) => (entry.whole && !isWhole(next) ? `${entry.name} takes whole numbers only.` : null)}
+      onCommit={(next) => {
+        workbench.stop(id);
+        workbench.setValue(id, next);
+      }}
+      className="w-22 shrink-0 max-sm:w-16 text-right [&_input]:rounded-none [&_input]:border-transparent [&_input]:border-b-rule [&_input]:bg-transparent [&_input]:text-right [&_input]:hover:border-b-ink [&_input]:focus:border-b-ink"
+    />
+  );
+}
+
+/**
+ * A range input that follows the frames. A key goes on from the value of this moment, so that neither a second key
+ * within one frame nor a value that was typed just before is lost.
+ */
+function Slider({ id, entry, isLocked, scale }: LaneSliderProps & Pick<ParameterResult, 'scale'>) {
+  const workbench = useWorkbench();
+  const input = useRef<HTMLInputElement>(null);
+  const [from, to] = [rational.toNumber(scale.from), rational.toNumber(scale.to)];
+  const isDoubling = entry.spread === 'doubling' && from > 0;
+  const [least, greatest] = isDoubling ? [0, doublingPositions] : [from, to];
+  const settle = () => workbench.settle(id);
+
+  const write = useCallback(
+    ({ value, text, unit }: ParameterResult) => {
+      const slider = input.current;
+      if (!slider) return;
+      const place = isDoubling ? doublingOf(value.value, scale) : value.value;
+      const share = Math.min(1, Math.max(0, (place - least) / (greatest - least)));
+      slider.value = String(place);
+      slider.style.setProperty('--share', String(share));
+      slider.setAttribute('aria-valuetext', withUnit(text, unit));
+    },
+    [isDoubling, scale, least, greatest],
+  );
+  useLayoutEffect(() => follow(workbench, id, write), [workbench, id, write, entry.step]);
+
+  const press = (event: KeyboardEvent<HTMLInputElement>) => {
+    const present = parameterOf(workbench.current(), id);
+    const steps = stepsOf(event);
+    if (isDoubling && present && steps !== 0) {
+      event.preventDefault();
+      workbench.show(id, stepped(present.value.value, steps, scale));
+    }
+    const next = parameterOf(workbench.current(), id);
+    if (next) write(next);
+  };
+  return (
+    <input
+      ref={input}
+      type="range"
+      disabled={isLocked}
+      aria-label={entry.name}
+      min={least}
+      max={greatest}
+      step={isDoubling ? 1 : Number(entry.step)}
+      onChange={({ target }) =>
+        workbench.show(id, isDoubling ? valueAtDoubling(Number(target.value), scale) : decimal(target.value))
+      }
+      onKeyDown={press}
+      onPointerUp={settle}
+      onKeyUp={settle}
+      onBlur={settle}
+      className="lane-slider min-w-16 flex-1 accent-ink"
+    />
+  );
+}
+
+const isWhole = (text: string): boolean => Number.isInteger(Number(text));
+
+/** The browser's number text as a decimal without a small e. */
+const decimal = (text: string): string => text.replace('e', 'E');
