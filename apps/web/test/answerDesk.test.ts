@@ -1,6 +1,6 @@
 import { beforeEach, describe, expect, test } from '@jest/globals';
 import { answerSent, readExpression, type Question, type QuestionOf } from '@yperkine/core';
-import { AnswerDesk, patience } from '../src/state/answerDesk.ts';
+import { AnswerDesk, patience, rest } from '../src/state/answerDesk.ts';
 import type { AnswerMessage, QuestionMessage } from '../src/workers/messages.ts';
 
 const question = (formula: string): QuestionOf<'solve'> => {
@@ -16,7 +16,8 @@ class Bench {
   ended = 0;
   hired = 0;
   news = 0;
-  timers = new Map<number, () => void>();
+  timers = new Map<number, { readonly callback: () => void; readonly milliseconds: number }>();
+  private timerCount = 0;
   private answer: ((message: AnswerMessage) => void) | null = null;
   private breakDown: (() => void) | null = null;
   readonly desk = new AnswerDesk({
@@ -30,10 +31,8 @@ class Bench {
       };
     },
     schedule: (callback, milliseconds) => {
-      expect(milliseconds).toBe(patience);
-      const timer = this.timers.size + 1;
-      this.timers.set(timer, callback);
-      return timer;
+      this.timers.set(++this.timerCount, { callback, milliseconds });
+      return this.timerCount;
     },
     cancel: (timer) => void this.timers.delete(timer as number),
     onNews: () => void this.news++,
@@ -48,7 +47,15 @@ class Bench {
     this.breakDown?.();
   }
   losePatience(): void {
-    [...this.timers.values()].forEach((callback) => callback());
+    this.pass(patience);
+  }
+  /** Lets the time of all timers that were set to so many milliseconds be over. */
+  pass(milliseconds: number): void {
+    for (const [timer, { callback, milliseconds: set }] of [...this.timers]) {
+      if (set !== milliseconds) continue;
+      this.timers.delete(timer);
+      callback();
+    }
   }
 }
 
@@ -81,15 +88,39 @@ describe('the desk that has questions answered', () => {
   test('while a slider moves only the newest question is asked, and the last answer stays until then', () => {
     ask('a', 'x - 1');
     bench.reply();
+    bench.pass(rest);
     for (const k of [2, 3, 4]) expect(places('a', `x - ${k}`)).toEqual({ x: [1], isCurrent: false });
     expect(bench.asked).toHaveLength(2);
     bench.reply();
+    bench.pass(rest);
     expect(places('a', 'x - 4')).toEqual({ x: [2], isCurrent: false });
     bench.reply();
     expect(places('a', 'x - 4')).toEqual({ x: [4], isCurrent: true });
     expect(bodies(bench.asked)).toEqual(
       bodies([1, 2, 4].map((k) => ({ number: 0, question: question(`x - ${k}`) }))),
     );
+  });
+
+  test('an entry that goes on asking rests between two questions, and the newest is asked in the end', () => {
+    for (let k = 1; k <= 4; k++) {
+      ask('a', `x - ${k}`);
+      if (bench.asked.length === k) bench.reply();
+    }
+    expect(bench.asked).toHaveLength(1);
+    bench.pass(rest);
+    bench.reply();
+    expect(places('a', 'x - 4')).toEqual({ x: [4], isCurrent: true });
+    expect(bench.asked).toHaveLength(2);
+  });
+
+  test('an entry that rests keeps no other from asking', () => {
+    ask('a', 'x - 1');
+    bench.reply();
+    ask('a', 'x - 2');
+    ask('b', 'x - 7/2');
+    expect(bench.asked).toHaveLength(2);
+    bench.reply();
+    expect(places('b', 'x - 7/2')).toEqual({ x: [3.5], isCurrent: true });
   });
 
   test('an entry that goes on asking does not keep others waiting', () => {
@@ -124,6 +155,7 @@ describe('the desk that has questions answered', () => {
     bench.crash();
     expect(ask('a', 'x - 1').state).toBe('unanswerable');
     ask('a', 'x - 2');
+    bench.pass(rest);
     bench.reply();
     expect(places('a', 'x - 2')).toEqual({ x: [2], isCurrent: true });
   });
@@ -132,18 +164,20 @@ describe('the desk that has questions answered', () => {
     for (let k = 0; k < 700; k++) {
       ask('a', `x - ${k}/1000`);
       bench.reply();
+      bench.pass(rest);
     }
     const kept = Array.from({ length: 700 }, (_, k) => ask('b', `x - ${k}/1000`)).filter(
       ({ state }) => state === 'answered',
     );
     expect(kept.length).toBeLessThanOrEqual(300);
-    expect(bench.timers.size).toBeLessThanOrEqual(1);
+    expect(bench.timers.size).toBeLessThanOrEqual(2);
   });
 
   test('a closed desk ends its worker and forgets what was asked', () => {
     ask('a', 'x - 1');
     bench.desk.close();
     expect(bench.ended).toBe(1);
+    expect(bench.timers.size).toBe(0);
     bench.reply();
     expect(bench.news).toBe(0);
   });

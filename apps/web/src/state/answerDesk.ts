@@ -26,11 +26,14 @@ interface Asked {
 
 /** How long a question may take before it is given up, in milliseconds. */
 export const patience = 10_000;
+/** How long an entry rests after a question: what moves is asked about often enough, and leaves the machine to the picture. */
+export const rest = 50;
 const mostKept = 300;
 
 /**
  * Hands the questions of entries to a worker, one at a time. Of each entry only the newest question counts: while a
- * slider moves, those in between are never asked. Until a new answer is there an entry keeps its last one.
+ * slider moves, those in between are never asked, and the others at a bounded pace. Until a new answer is there an entry
+ * keeps its last one.
  */
 export class AnswerDesk implements Answers {
   private worker: Answerer | null = null;
@@ -41,6 +44,8 @@ export class AnswerDesk implements Answers {
   private inHand: (Asked & { readonly number: number; readonly by: Id; readonly timer: unknown }) | null =
     null;
   private count = 0;
+  /** Entries that have just asked, with what ends their rest. */
+  private readonly resting = new Map<Id, unknown>();
 
   constructor(private readonly settings: AnswerDeskSettings) {}
 
@@ -70,13 +75,22 @@ export class AnswerDesk implements Answers {
     this.worker = null;
     if (this.inHand) this.settings.cancel(this.inHand.timer);
     this.inHand = null;
+    for (const timer of this.resting.values()) this.settings.cancel(timer);
+    this.resting.clear();
     this.wanted.clear();
   }
 
   private next(): void {
-    const [first] = this.wanted;
+    const first = [...this.wanted].find(([by]) => !this.resting.has(by));
     if (this.inHand || !first) return;
     const [by, asked] = first;
+    this.resting.set(
+      by,
+      this.settings.schedule(() => {
+        this.resting.delete(by);
+        this.next();
+      }, rest),
+    );
     const number = ++this.count;
     this.worker ??= this.settings.hire(
       (message) => this.arrived(message),
