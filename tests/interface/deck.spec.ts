@@ -129,3 +129,36 @@ test('with reduced motion a run goes in jumps, a second apart', async ({ page, t
   expect(changes).toBeGreaterThanOrEqual(2);
   expect(changes).toBeLessThanOrEqual(4);
 });
+
+test('an exact value is typed while the lane plays: the digits that are typed over stand still', async ({
+  teacher,
+  page,
+}) => {
+  await teacher.begin('f(x) = sin x', 'Tangent');
+  const lane = teacher.lane('a');
+  const value = lane.getByRole('textbox', { name: 'Value of a' });
+  const slider = lane.getByRole('slider', { name: 'a', exact: true });
+  const moves = async () => expect(slider).not.toHaveValue(await slider.inputValue());
+  await page.getByRole('button', { name: 'Play a', exact: true }).click();
+  await moves();
+  await value.click();
+  const digits = await value.inputValue();
+  await moves();
+  await expect(value).toHaveValue(digits);
+  await page.keyboard.type('2');
+  await moves();
+  await expect(value).toHaveValue('2');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: 'Play a', exact: true })).toBeVisible();
+  await expect(value).toHaveValue('2');
+  await expect(slider).toHaveAttribute('aria-valuetext', '2');
+
+  // Left without a change, it follows again.
+  await page.getByRole('button', { name: 'Play a', exact: true }).click();
+  await value.click();
+  const held = await value.inputValue();
+  await moves();
+  await page.keyboard.press('Tab');
+  await expect(value).not.toHaveValue(held);
+  await expect(page.getByRole('button', { name: 'Stop a', exact: true })).toBeVisible();
+});

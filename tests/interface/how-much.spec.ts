@@ -294,9 +294,36 @@ test('the definite integral is exact where proved, signed or in total; divergenc
   await teacher.page.keyboard.press('Control+a');
   await teacher.page.keyboard.type('f(x) = 1/x');
   await teacher.page.keyboard.press('Enter');
-  await expect(card).toContainText('This integral diverges: the area under f grows beyond every bound.');
+  await expect(card).toContainText('This integral diverges: the area under f has no finite value.');
   await fill(box(card, 'From'), '1');
   await expect(card).toContainText('= 2 ln 2 ≈ 1.386');
+});
+
+test('a definite integral goes on to ∞: its value, its grip, its divergence', async ({ teacher, page }) => {
+  await teacher.begin('f(x) = 1/x^2', 'Definite integral');
+  const card = teacher.entry(/^(Definite integral|Area under)/);
+  await fill(box(card, 'From'), '1');
+  await fill(box(card, 'To'), 'infinity');
+  await expect(card).toContainText('Area under f on [1, ∞)');
+  await expect(card).toContainText('= 1.000');
+  await expect(card).toContainText(
+    'It converges: the integrals from 1 to b approach this number as b grows.',
+  );
+  await expect(page.getByRole('slider', { name: /^End of the interval/ })).toBeHidden();
+  const start = page.getByRole('slider', { name: /^Start of the interval/ });
+  await start.focus();
+  for (let i = 0; i < 3; i++) await page.keyboard.press('ArrowRight');
+  await expect(box(card, 'From')).not.toHaveValue('1');
+  await expect(box(card, 'To')).toHaveValue('∞');
+  await expect(card).toContainText(/Area under f on \[1\.\d+, ∞\)/);
+  await fill(box(card, 'From'), '2');
+  await expect(card).toContainText('= 0.500');
+
+  await teacher.chooseFor('Given', 'Change the formula');
+  await page.keyboard.press('Control+a');
+  await page.keyboard.type('f(x) = 1/x');
+  await page.keyboard.press('Enter');
+  await expect(card).toContainText('This integral diverges: the area under f has no finite value.');
 });
 
 test('the area between two curves goes from crossing to crossing and is split there', async ({ teacher }) => {

@@ -5,6 +5,9 @@ interface Finger {
   readonly y: number;
 }
 
+/** Milliseconds after which a finger does not fling any more. */
+const rest = 120;
+
 /** Fingers on the page, as the browser's own events. */
 export async function touchOn(page: Page) {
   const session = await page.context().newCDPSession(page);
@@ -19,6 +22,10 @@ export async function touchOn(page: Page) {
       const along = (a: number, b: number): number => a + ((b - a) * part) / 6;
       await send('touchMove', [{ x: along(from.x, to.x), y: along(from.y, to.y) }]);
     }
+    // A finger that comes to rest before it is lifted: lifted in full motion it would fling, and the browser takes the
+    // next tap for one that stops the fling.
+    await page.waitForTimeout(rest);
+    await send('touchMove', [to]);
     await send('touchEnd', []);
   };
   return { send, drag };

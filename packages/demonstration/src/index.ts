@@ -58,7 +58,7 @@ export type { NearestResult } from './entries/nearest/nearest.ts';
 export type { HoldsResult } from './entries/holds/holds.ts';
 export { isInPieces, type JoinsResult } from './entries/joins/joins.ts';
 export { isGivenAlone } from './entries/givenDerivative/givenDerivative.ts';
-export { stagedInterval, readStagedInterval } from './entries/asking.ts';
+export { keptEnd, stagedInterval, readStagedInterval } from './entries/asking.ts';
 export type { SumEntry, SumResult } from './entries/sum/sum.ts';
 export { ruleNames, sumRuleSchema, type SumRuleName } from './entries/sum/rules.ts';
 export type { RuleErrors, SumErrorsResult } from './entries/sumErrors/sumErrors.ts';

@@ -15,20 +15,28 @@ import {
   valueAtDoubling,
   doublingOf,
   withValue,
-  type AverageValueResult,
   type Document,
   type Entry,
-  type Mark,
-  type MarkOf,
   type ParameterEntry,
   type ParameterResult,
   type RunningTotalResult,
   type Scene,
-  type StudyResult,
   type SumErrorsResult,
   type SumResult,
 } from '../src/index.ts';
-import { documentWith, given, outcomeOf, resultOf, sceneOf, slider } from './sample.ts';
+import {
+  documentWith,
+  given,
+  linesOf,
+  marksOf,
+  ofKind,
+  problemOf,
+  resultOf,
+  sceneOf,
+  sentenceOf,
+  slider,
+  withStudy,
+} from './sample.ts';
 
 const count = (value: string) =>
   makeEntry('parameter', { order: 1.5, name: 'n', value, from: '1', to: '1000', step: '1', whole: true });
@@ -39,22 +47,7 @@ const withSum = (text: string, n: string, fields: object, more: Record<string, E
     study: makeEntry('sum', { order: 2, on: 'f', parts: 'n', from: '0', to: '2', ...fields }),
     ...more,
   });
-const study = (text: string, entry: Entry, more: Record<string, Entry> = {}): Document =>
-  documentWith({ f: given(1, text), study: entry, ...more });
-
 const sumIn = (document: Document): SumResult => resultOf<SumResult>(document, 'study');
-const linesOf = (document: Document, id = 'study'): string[] =>
-  resultOf<StudyResult>(document, id).lines.map(plainText);
-const sentenceOf = (document: Document, id = 'study'): string => resultOf<StudyResult>(document, id).sentence;
-const problemOf = (document: Document, id = 'study'): string => {
-  const outcome = outcomeOf(document, id);
-  return outcome?.ok === false ? outcome.problem.message : '';
-};
-const marksOf = (scene: Scene, id = 'study'): Mark[] =>
-  scene.tiers.flatMap(({ marks }) => marks.filter((mark) => 'entry' in mark && mark.entry === id));
-const ofKind = <K extends Mark['kind']>(marks: readonly Mark[], kind: K): MarkOf<K>[] =>
-  marks.filter((mark): mark is MarkOf<K> => mark.kind === kind);
-
 describe('a rectangle sum', () => {
   test('says its total, its width, its points, the true area and the error, exactly where it can', () => {
     const lines = linesOf(withSum('f(x) = x^2', '4', { rule: 'right' }));
@@ -292,84 +285,8 @@ describe('the error against n', () => {
   });
 });
 
-describe('a definite integral', () => {
-  const over = (text: string, fields: object) =>
-    study(text, makeEntry('integral', { order: 2, on: 'f', from: '0', to: '4', ...fields }));
-
-  test('is exact where it is proved, signed or in total', () => {
-    const signed = over('f(x) = x^2 - 4x + 3', {});
-    expect(linesOf(signed)[0]).toContain('= 4/3 ≈ 1.333');
-    expect(resultOf<StudyResult>(signed, 'study').certainty).toEqual({ text: 'exact', isProved: true });
-    const total = over('f(x) = x^2 - 4x + 3', { isTotal: true });
-    expect(linesOf(total)[0]).toContain('= 4.000');
-    expect(sentenceOf(total)).toBe('2.667 over the axis and 1.333 under it, counted together.');
-  });
-
-  test('is shaded over and under the axis', () => {
-    const areas = ofKind(marksOf(sceneOf(over('f(x) = x^2 - 4x + 3', {}))), 'area');
-    expect(areas.map(({ tone, hatch, outlines }) => [tone, hatch, outlines.length])).toEqual([
-      ['f', 'up', 2],
-      ['minus', 'down', 1],
-    ]);
-  });
-
-  test('says why there is none', () => {
-    expect(problemOf(over('f(x) = 1/x', {}))).toBe(
-      'This integral diverges: the area under f grows beyond every bound.',
-    );
-    expect(problemOf(over('f(x) = sqrt(x - 1)', {}))).toContain('f has no value from 0.000 to 1.000');
-  });
-});
-
-test('a total area in a Greek variable is typeset with both its bars', () => {
-  const entry = makeEntry('integral', { order: 2, on: 'f', from: '0', to: '1', isTotal: true });
-  expect(linesOf(study('f(θ) = θ', entry))[0]).toContain('\\bigl|f(\\theta)\\bigr|\\,d\\theta');
-});
-
-describe('the area between two curves', () => {
-  test('is split where they cross', () => {
-    const document = study(
-      'f(x) = x^3',
-      makeEntry('areaBetween', { order: 3, on: 'f', with: 'g', from: '-1', to: '1' }),
-      { g: given(2, 'g(x) = x') },
-    );
-    expect(linesOf(document)[0]).toContain('= 0.500');
-    expect(sentenceOf(document)).toBe(
-      'f lies over g from −1.000 to 0.000 (0.250); g lies over f from 0.000 to 1.000 (0.250).',
-    );
-    expect(ofKind(marksOf(sceneOf(document)), 'area').map(({ hatch }) => hatch)).toEqual(['up', 'down']);
-  });
-
-  test('needs two curves', () => {
-    const document = study(
-      'f(x) = x',
-      makeEntry('areaBetween', { order: 3, on: 'f', with: 'f', from: '0', to: '1' }),
-    );
-    expect(problemOf(document)).toBe('An area between two curves needs two different ones.');
-  });
-});
-
-describe('the average value', () => {
-  const entry = makeEntry('averageValue', { order: 2, on: 'f', from: '0', to: '12' });
-  test('is the height of a rectangle of the same area', () => {
-    const document = study('f(x) = x(12 - x)/5', entry);
-    const result = resultOf<AverageValueResult>(document, 'study');
-    expect(result.average.exact).toEqual({ numerator: 24n, denominator: 5n });
-    expect(sentenceOf(document)).toContain('has the same area as f');
-    expect(ofKind(marksOf(sceneOf(document)), 'level')).toHaveLength(1);
-  });
-
-  test('can be tried at other heights', () => {
-    const document = study('f(x) = x(12 - x)/5', { ...entry, height: '5' } as Entry);
-    expect(sentenceOf(document)).toBe(
-      'This rectangle has 2.400 more than f; at the average value both are the same.',
-    );
-    expect(settledEdits(document, 'study', '4.5')[0]).toMatchObject({ field: 'height', new: '4.5' });
-  });
-});
-
 describe('the running total', () => {
-  const document = study(
+  const document = withStudy(
     'f(x) = 3x^2 - 3',
     makeEntry('runningTotal', { order: 3, on: 'f', from: '0', parameter: 'a', name: 'A', tier: 'tier-f' }),
     { a: slider(2, 'a', '2'), slope: makeEntry('derivative', { order: 4, of: 'study', tier: 'tier-f' }) },
@@ -398,7 +315,7 @@ describe('the running total', () => {
   });
 
   test('ends at a pole and says so beyond it', () => {
-    const pole = study(
+    const pole = withStudy(
       'f(x) = 1/(x - 1)',
       makeEntry('runningTotal', { order: 3, on: 'f', from: '0', parameter: 'a', name: 'A', tier: 'tier-f' }),
       { a: slider(2, 'a', '2') },

@@ -7,13 +7,17 @@ import {
   emptyStage,
   makeEntry,
   newTier,
+  plainText,
   resolve,
   type Document,
   type Edit,
   type Entry,
   type Id,
+  type Mark,
+  type MarkOf,
   type Scene,
   type Stage,
+  type StudyResult,
 } from '../src/index.ts';
 
 export const slider = (
@@ -82,3 +86,20 @@ export const sceneOf = (document: Document): Scene =>
     size: { width: 800, height: 500, density: 1, furniture: true },
     here: null,
   });
+
+/** A function f, with an entry that asks something of it. */
+export const withStudy = (text: string, entry: Entry, more: Record<string, Entry> = {}): Document =>
+  documentWith({ f: given(1, text), study: entry, ...more });
+
+export const linesOf = (document: Document, id = 'study'): string[] =>
+  resultOf<StudyResult>(document, id).lines.map(plainText);
+export const sentenceOf = (document: Document, id = 'study'): string =>
+  resultOf<StudyResult>(document, id).sentence;
+export const problemOf = (document: Document, id = 'study'): string => {
+  const outcome = outcomeOf(document, id);
+  return outcome?.ok === false ? outcome.problem.message : '';
+};
+export const marksOf = (scene: Scene, id = 'study'): Mark[] =>
+  scene.tiers.flatMap(({ marks }) => marks.filter((mark) => 'entry' in mark && mark.entry === id));
+export const ofKind = <K extends Mark['kind']>(marks: readonly Mark[], kind: K): MarkOf<K>[] =>
+  marks.filter((mark): mark is MarkOf<K> => mark.kind === kind);

@@ -15,30 +15,26 @@ import {
   stripRow,
   unanswered,
   withValue,
-  type Document,
   type Entry,
-  type Mark,
-  type MarkOf,
-  type Scene,
   type StudyResult,
 } from '../src/index.ts';
-import { documentWith, given, outcomeOf, resultOf, sceneOf, setField, slider } from './sample.ts';
+import {
+  documentWith,
+  given,
+  linesOf,
+  marksOf,
+  ofKind,
+  outcomeOf,
+  problemOf,
+  resultOf,
+  sceneOf,
+  sentenceOf,
+  setField,
+  slider,
+  withStudy,
+} from './sample.ts';
 
 const interval = { from: '-3', to: '3' };
-const withStudy = (text: string, study: Entry, more: Record<string, Entry> = {}): Document =>
-  documentWith({ f: given(1, text), study, ...more });
-
-const linesOf = (document: Document, id = 'study'): string[] =>
-  resultOf<StudyResult>(document, id).lines.map(plainText);
-const sentenceOf = (document: Document, id = 'study'): string => resultOf<StudyResult>(document, id).sentence;
-const problemOf = (document: Document): string => {
-  const outcome = outcomeOf(document, 'study');
-  return outcome?.ok === false ? outcome.problem.message : '';
-};
-const marksOf = (scene: Scene, id = 'study'): Mark[] =>
-  scene.tiers.flatMap(({ marks }) => marks.filter((mark) => 'entry' in mark && mark.entry === id));
-const ofKind = <K extends Mark['kind']>(marks: readonly Mark[], kind: K): MarkOf<K>[] =>
-  marks.filter((mark): mark is MarkOf<K> => mark.kind === kind);
 
 describe('an entry whose answer takes a while', () => {
   const document = withStudy('f(x) = x^2 - 2', makeEntry('solutions', { order: 2, on: 'f', ...interval }));

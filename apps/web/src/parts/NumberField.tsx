@@ -37,17 +37,20 @@ export function NumberField({
   const id = useId();
   const input = useRef<HTMLInputElement>(null);
   const present = useRef(value);
+  /** Whether somebody is about to type: the text under the selection stays as it is. */
+  const isHeld = useRef(false);
   const isTyped = draft !== null;
 
   useLayoutEffect(() => {
     present.current = value;
     return follow?.((next) => {
       present.current = next;
-      if (input.current && !isTyped) input.current.value = printed(next);
+      if (input.current && !isTyped && !isHeld.current) input.current.value = printed(next);
     });
   }, [value, follow, isTyped]);
 
   const commit = (typed: string) => {
+    isHeld.current = false;
     const isEmptied = emptyMeans !== undefined && typed.trim() === '';
     const reading = isEmptied ? { value: '' } : readNumber(typed);
     if ('message' in reading) return setProblem(reading);
@@ -74,11 +77,19 @@ export function NumberField({
         aria-invalid={problem !== null}
         aria-describedby={problem ? `${id}-problem` : undefined}
         onChange={(event) => setDraft(event.target.value)}
-        onFocus={(event) => event.target.select()}
-        onBlur={() => draft !== null && commit(draft)}
+        onFocus={({ target }) => {
+          isHeld.current = true;
+          target.select();
+        }}
+        onBlur={({ target }) => {
+          if (draft !== null) return commit(draft);
+          isHeld.current = false;
+          target.value = printed(present.current);
+        }}
         onKeyDown={(event) => {
           if (event.key === 'Enter') commit(event.currentTarget.value);
           if (event.key === 'Escape') {
+            isHeld.current = false;
             setDraft(null);
             setProblem(null);
           }

@@ -20,7 +20,7 @@ import { dashes, type Tone } from '../scene/tone.ts';
 import type { TierView } from '../scene/view.ts';
 import type { Id } from '../schema/fields.ts';
 import { times, type Unit } from '../units/unit.ts';
-import { asWritten, type TypedInterval } from './asking.ts';
+import { asWritten, infiniteEnd, type TypedInterval } from './asking.ts';
 import type { CurveResult } from './curve.ts';
 import { readFormula } from './formulaValue.ts';
 import type { WorkContext } from './kind.ts';
@@ -60,6 +60,8 @@ export function fractionText(exact: Rational | null): string | null {
 
 /** A typed bound as LaTeX. */
 export function boundLatex(text: string, context: WorkContext): string {
+  const infinite = infiniteEnd(text);
+  if (infinite !== null) return infinite > 0 ? '\\infty' : '-\\infty';
   const reading = readFormula(text, context.directory);
   return reading.ok ? printLatex(reading.value) : text;
 }
@@ -106,13 +108,15 @@ export function missingIntegral(
       `${name} has no value from ${text(gap.low)} to ${text(gap.high)}, so there is no area over this interval.`,
     );
   }
-  if (diverges) return failed(`This integral diverges: the area under ${name} grows beyond every bound.`);
+  if (diverges) return failed(`This integral diverges: the area under ${name} has no finite value.`);
   return Number.isNaN(value) ? failed('This integral could not be worked out to enough digits.') : null;
 }
 
-/** [0, 8], for headings. */
-export const bracketed = ({ from, to }: TypedInterval['texts']): string =>
-  `[${asWritten(from)}, ${asWritten(to)}]`;
+/** [0, 8] or [1, ∞), for headings. */
+export function bracketed({ from, to }: TypedInterval['texts']): string {
+  const [open, close] = [infiniteEnd(from) === null ? '[' : '(', infiniteEnd(to) === null ? ']' : ')'];
+  return `${open}${asWritten(from)}, ${asWritten(to)}${close}`;
+}
 
 /** The base line of areas in pixels, never outside what can be drawn. */
 export function baseOf(tier: TierView): number {
@@ -170,12 +174,18 @@ export function outlinesOn(run: Float64Array, base: number, sign: 1 | -1): Float
   return outlines;
 }
 
+/** Pixels beyond the frame at which the end of an interval lies that has none. */
+const beyond = 40;
+
 /** The interval of a study along the base line, with its two grips. */
-export const baseSpan = (id: Id, [a, b]: readonly [number, number], tone: Tone, tier: TierView): Mark => ({
-  kind: 'span',
-  entry: id,
-  x0: tier.toX(a),
-  x1: tier.toX(b),
-  y: Math.min(Math.max(tier.toY(0), tier.frame.top), tier.frame.top + tier.frame.height),
-  tone,
-});
+export function baseSpan(id: Id, [a, b]: readonly [number, number], tone: Tone, tier: TierView): Mark {
+  const { left, top, width, height } = tier.frame;
+  return {
+    kind: 'span',
+    entry: id,
+    x0: a === -Infinity ? left - beyond : tier.toX(a),
+    x1: b === Infinity ? left + width + beyond : tier.toX(b),
+    y: Math.min(Math.max(tier.toY(0), top), top + height),
+    tone,
+  };
+}

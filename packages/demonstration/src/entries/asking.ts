@@ -9,6 +9,7 @@ import {
   type AnswerTo,
   type Condition,
   type Expression,
+  type KnownNumber,
   type QuestionKind,
   type Rational,
   type QuestionOf,
@@ -76,7 +77,9 @@ export function guarded<R>(work: () => Outcome<R>): Outcome<R> {
 export const noFunction = 'This waits for its function, which cannot be worked out yet.';
 
 export interface TypedInterval {
+  /** A number, or −∞ for a study that takes it. */
   readonly from: number;
+  /** A number, or ∞ for a study that takes it. */
   readonly to: number;
   /** As it is typed, or shown while it is dragged. */
   readonly texts: { readonly from: string; readonly to: string };
@@ -91,25 +94,54 @@ export function readStagedInterval(staged: string | number | undefined): { from:
   return from === undefined || to === undefined ? null : { from, to };
 }
 
+/** ∞ or −∞, where an end of an interval is typed as such; null for anything else. */
+export function infiniteEnd(text: string): number | null {
+  const match = /^([-−+]?)\s*(∞|inf(inity)?)$/i.exec(text.trim());
+  if (!match) return null;
+  return match[1] === '-' || match[1] === '−' ? -Infinity : Infinity;
+}
+
+/** An end of an interval as it is kept: ∞ by its sign, however it was typed. */
+export function keptEnd(text: string): string {
+  const infinite = infiniteEnd(text);
+  if (infinite === null) return text;
+  return infinite > 0 ? '∞' : '−∞';
+}
+
+/** Which ends the interval of a study may have. */
+interface EndsAllowed {
+  /** Whether it may go on to ∞ or −∞. */
+  readonly mayBeInfinite?: boolean;
+}
+
 /** The interval of a study, whose ends are formulas of numbers and parameters. */
 export function intervalOf(
   entry: { readonly from: string; readonly to: string },
   context: WorkContext,
+  { mayBeInfinite = false }: EndsAllowed = {},
 ): Outcome<TypedInterval> {
-  const { from: fromText, to: toText } = readStagedInterval(context.staged) ?? entry;
-  const from = typedValue(fromText, context);
-  if (!from.ok) return from;
-  const to = typedValue(toText, context);
-  if (!to.ok) return to;
-  const [start, end] = [from.result.value, to.result.value];
-  const [a, b] = [start.value, end.value];
-  if (!Number.isFinite(a) || !Number.isFinite(b)) return failed('The ends of the interval are numbers.');
-  if (!(a < b)) {
-    const texts = `${fromText} is not smaller than ${toText}`.replaceAll('-', '−');
-    return failed(`An interval goes from a smaller to a larger number; ${texts}.`);
+  const texts = readStagedInterval(context.staged) ?? { from: entry.from, to: entry.to };
+  const end = (text: string): Outcome<KnownNumber> => {
+    const infinite = infiniteEnd(text);
+    if (infinite !== null) {
+      return mayBeInfinite
+        ? worked(knownNumber(infinite))
+        : failed('The ends of this interval are numbers; ∞ is none.');
+    }
+    const typed = typedValue(text, context);
+    if (!typed.ok) return typed;
+    const { value } = typed.result;
+    return Number.isFinite(value.value) ? worked(value) : failed('The ends of the interval are numbers.');
+  };
+  const [start, finish] = [end(texts.from), end(texts.to)];
+  if (!start.ok) return start;
+  if (!finish.ok) return finish;
+  const [a, b] = [start.result, finish.result];
+  if (!(a.value < b.value)) {
+    const order = `${asWritten(texts.from)} is not smaller than ${asWritten(texts.to)}`;
+    return failed(`An interval goes from a smaller to a larger number; ${order}.`);
   }
-  const texts = { from: fromText, to: toText };
-  return worked({ from: a, to: b, texts, exact: [start.exact, end.exact] });
+  return worked({ from: a.value, to: b.value, texts, exact: [a.exact, b.exact] });
 }
 
 /** What a study of a curve over an interval has: the curve, and the ends as numbers or formulas of parameters. */
@@ -146,10 +178,11 @@ export function studied<R>(
   entry: OnInterval,
   context: WorkContext,
   work: (parts: Studied) => Outcome<R>,
+  ends: EndsAllowed = {},
 ): Outcome<R> {
   const curve = context.curve(entry.on);
   if (!curve) return waiting(noFunction);
-  const interval = intervalOf(entry, context);
+  const interval = intervalOf(entry, context, ends);
   if (!interval.ok) return interval;
   return guarded(() => {
     const closed = closedCurve(curve, context);
@@ -204,7 +237,7 @@ export const overTyped = (variable: string, { texts: { from, to } }: TypedInterv
   `For ${variable} from ${asWritten(from)} to ${asWritten(to)}`;
 
 export const asWritten = (text: string): string =>
-  text
+  keptEnd(text)
     .trim()
     .replaceAll('-', '−')
     .replaceAll('pi', 'π')

@@ -16,7 +16,15 @@ import {
   missingIntegral,
   numberOf,
 } from '../areas.ts';
-import { intervalStudy, onInterval, studied, withAnswer, type TypedInterval } from '../asking.ts';
+import {
+  asWritten,
+  intervalStudy,
+  onInterval,
+  studied,
+  withAnswer,
+  type Studied,
+  type TypedInterval,
+} from '../asking.ts';
 import { primed, type CurveResult } from '../curve.ts';
 import type { EntryKind } from '../kind.ts';
 import { worked } from '../outcome.ts';
@@ -49,8 +57,8 @@ export const integralKind: EntryKind<IntegralEntry, IntegralResult> = {
     tone: result ? toneOf(result.curve.order, result.curve.family) : 'quiet',
   }),
 
-  workOut: (entry, context) =>
-    studied(entry, context, ({ curve, interval, asked }) =>
+  workOut(entry, context) {
+    const work = ({ curve, interval, asked }: Studied) =>
       withAnswer(context, { ask: 'integral', isTotal: entry.isTotal, ...asked }, (told) => {
         const missing = missingIntegral(told, primed(curve.name, curve.order), context.rule);
         if (missing) return missing;
@@ -64,11 +72,12 @@ export const integralKind: EntryKind<IntegralEntry, IntegralResult> = {
           told,
           unit,
           lines,
-          sentence: sentenceOf(told, entry.isTotal, curve, unit, context.rule),
+          sentence: `${convergenceOf(interval)}${sentenceOf(told, entry.isTotal, curve, unit, context.rule)}`,
           certainty: integralCertainty(told, context.rule),
         });
-      }),
-    ),
+      });
+    return studied(entry, context, work, { mayBeInfinite: true });
+  },
 
   results: ({ told, unit }) => [{ key: 'area', label: 'area', number: numberOf(told), unit }],
 
@@ -79,6 +88,17 @@ export const integralKind: EntryKind<IntegralEntry, IntegralResult> = {
     return [...areaMarks(id, curve, ends, tone, tier), baseSpan(id, ends, tone, tier)];
   },
 };
+
+/** What the value of an integral without an end is. */
+function convergenceOf({ from, to, texts }: TypedInterval): string {
+  if (Number.isFinite(from) && Number.isFinite(to)) return '';
+  const ends = Number.isFinite(from)
+    ? `from ${asWritten(texts.from)} to b approach this number as b grows`
+    : Number.isFinite(to)
+      ? `from a to ${asWritten(texts.to)} approach this number as a falls`
+      : 'from a to b approach this number as a falls and b grows';
+  return `It converges: the integrals ${ends}. `;
+}
 
 /** The areas over and under the axis, where there are both. */
 function sentenceOf(

@@ -18,7 +18,7 @@ export const card: StudyCard = {
       isOfWhole: true,
       rank: 2,
       title: 'Definite integral',
-      words: 'area under a curve signed total exact antiderivative',
+      words: 'area under a curve signed total exact antiderivative improper infinity',
       Picture,
       add: (workbench, on) => void addOverInterval(workbench, 'integral', on),
     },
