@@ -307,7 +307,7 @@ test('a definite integral goes on to ∞: its value, its grip, its divergence', 
   await expect(card).toContainText('Area under f on [1, ∞)');
   await expect(card).toContainText('= 1.000');
   await expect(card).toContainText(
-    'It converges: the integrals from 1 to b approach this number as b grows.',
+    'It converges: the integrals over longer and longer intervals approach this number.',
   );
   await expect(page.getByRole('slider', { name: /^End of the interval/ })).toBeHidden();
   const start = page.getByRole('slider', { name: /^Start of the interval/ });

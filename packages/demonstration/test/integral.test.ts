@@ -67,12 +67,14 @@ describe('a definite integral', () => {
   });
 
   test('without an end says what its value is, or that there is none', () => {
-    expect(sentenceOf(over('f(x) = 1/x^2', { from: '1', to: '∞' }))).toMatch(
-      /^It converges: the integrals from 1 to b approach this number as b grows\./,
-    );
-    expect(sentenceOf(over('f(x) = e^(-x^2)', { from: '-∞', to: '∞' }))).toMatch(
-      /^It converges: the integrals from a to b approach this number as a falls and b grows\./,
-    );
+    for (const [from, to] of [
+      ['1', '∞'],
+      ['-∞', '-1'],
+    ] as const)
+      expect(sentenceOf(over('f(x) = 1/x^2', { from, to }))).toMatch(
+        /^It converges: the integrals over longer and longer intervals approach this number\. Areas/,
+      );
+    expect(sentenceOf(over('f(x) = 1/x^2', { from: '1', to: '2' }))).toMatch(/^Areas/);
     for (const text of ['1/x', 'cos x', '1 + x^2'])
       expect(problemOf(over(`f(x) = ${text}`, { from: '1', to: '∞' }))).toBe(
         'This integral diverges: the area under f has no finite value.',

@@ -17,7 +17,6 @@ import {
   numberOf,
 } from '../areas.ts';
 import {
-  asWritten,
   intervalStudy,
   onInterval,
   studied,
@@ -89,16 +88,11 @@ export const integralKind: EntryKind<IntegralEntry, IntegralResult> = {
   },
 };
 
-/** What the value of an integral without an end is. */
-function convergenceOf({ from, to, texts }: TypedInterval): string {
-  if (Number.isFinite(from) && Number.isFinite(to)) return '';
-  const ends = Number.isFinite(from)
-    ? `from ${asWritten(texts.from)} to b approach this number as b grows`
-    : Number.isFinite(to)
-      ? `from a to ${asWritten(texts.to)} approach this number as a falls`
-      : 'from a to b approach this number as a falls and b grows';
-  return `It converges: the integrals ${ends}. `;
-}
+/** What the value of an integral without an end is, in words that clash with no letter of the document. */
+const convergenceOf = ({ from, to }: TypedInterval): string =>
+  Number.isFinite(from) && Number.isFinite(to)
+    ? ''
+    : 'It converges: the integrals over longer and longer intervals approach this number. ';
 
 /** The areas over and under the axis, where there are both. */
 function sentenceOf(
