@@ -91,8 +91,8 @@ runMain(async () => {
     await run('node', ['--import', 'tsx', 'apps/server/test/template.ts'], {
       env: { ...process.env, TEST_DATABASE_URL: databaseUrl },
     });
-    await jest(databaseUrl);
     await build();
+    await jest(databaseUrl);
     await playwright(databaseUrl);
   } finally {
     await postgres.stop();

@@ -1,4 +1,4 @@
-import { join } from 'node:path';
+import { dirname, join } from 'node:path';
 import { projectFolder } from './folders.mjs';
 import { must, say } from './run.mjs';
 
@@ -24,8 +24,11 @@ export async function build() {
 async function buildServer() {
   const esbuild = await import('esbuild');
   await esbuild.build({
-    entryPoints: [join(projectFolder, 'apps/server/src/main.ts')],
-    outfile: serverFile,
+    entryPoints: {
+      server: join(projectFolder, 'apps/server/src/main.ts'),
+      'painter.worker': join(projectFolder, 'apps/server/src/pictures/painter.worker.ts'),
+    },
+    outdir: dirname(serverFile),
     bundle: true,
     platform: 'node',
     format: 'esm',

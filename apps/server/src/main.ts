@@ -1,22 +1,34 @@
 import type { Server } from 'node:http';
-import { pino } from 'pino';
-import { createApp } from './app.ts';
+import type { Express } from 'express';
+import { createApp, type App } from './app.ts';
 import { readConfig, type Config } from './config.ts';
 import { connect, type Database } from './database/connect.ts';
-import { putInDemo } from './database/demo.ts';
+import { demoAccount, examples, putInDemo } from './database/demo.ts';
 import { migrate } from './database/migrate.ts';
+import { createLogger } from './log.ts';
 
-function listen(config: Config, app: ReturnType<typeof createApp>): Promise<Server> {
+/** Milliseconds that connections get to end by themselves. */
+const farewell = 600;
+
+interface Running {
+  database?: Database;
+  app?: App;
+  server?: Server;
+}
+
+function listen(config: Config, app: Express): Promise<Server> {
   return new Promise((resolve, reject) => {
     const server = app.listen(config.port, config.host, (error) => (error ? reject(error) : resolve(server)));
   });
 }
 
-function stopOnSignal(database: Database, running: { server?: Server }): void {
+/** Ends within a second, whatever is being worked out. */
+function stopOnSignal(running: Running): void {
   const stop = () => {
+    setTimeout(() => process.exit(0), farewell);
     running.server?.closeAllConnections();
     running.server?.close();
-    void database.close().then(() => process.exit(0));
+    void Promise.allSettled([running.app?.close(), running.database?.close()]).then(() => process.exit(0));
   };
   process.once('SIGINT', stop);
   process.once('SIGTERM', stop);
@@ -24,13 +36,22 @@ function stopOnSignal(database: Database, running: { server?: Server }): void {
 
 async function start(): Promise<void> {
   const config = readConfig(process.env);
-  const logger = pino({ level: config.logLevel });
-  const database = connect(config.databaseUrl, logger);
-  const running: { server?: Server } = {};
-  stopOnSignal(database, running);
-  await migrate(database.sequelize);
-  if (config.demo) await putInDemo();
-  running.server = await listen(config, createApp(config, database, logger));
+  const logger = createLogger(config.logLevel);
+  const running: Running = {};
+  stopOnSignal(running);
+  const patient = (running.database = connect(config.databaseUrl, logger, { isPatient: true }));
+  await migrate(patient.sequelize);
+  await patient.close();
+  const database = (running.database = connect(config.databaseUrl, logger));
+  const app = (running.app = createApp(config, database, logger));
+  if (config.demo) {
+    await putInDemo();
+    await app.pictures.prepare(
+      demoAccount.id,
+      examples.map(({ id }) => id),
+    );
+  }
+  running.server = await listen(config, app.app);
   logger.info({ port: config.port }, 'listening');
 }
 

@@ -1,14 +1,19 @@
 import { randomUUID } from 'node:crypto';
-import { pino } from 'pino';
 import pg from 'pg';
 import request from 'supertest';
 import { createApp } from '../src/app.ts';
 import { readConfig } from '../src/config.ts';
 import { connect } from '../src/database/connect.ts';
 import { putInDemo } from '../src/database/demo.ts';
+import { createLogger } from '../src/log.ts';
+import type { Painter } from '../src/pictures/painter.ts';
 
 /** A server of its own on a database cloned from the migrated template. */
-export async function testServer({ demo = true } = {}) {
+export async function testServer({
+  demo = true,
+  painter,
+  environment = {},
+}: { demo?: boolean; painter?: Painter; environment?: Record<string, string> } = {}) {
   const admin = process.env.TEST_DATABASE_URL;
   if (!admin) throw new Error('TEST_DATABASE_URL is not set: run the tests through npm test');
   const name = `test_${randomUUID().replaceAll('-', '')}`;
@@ -19,18 +24,21 @@ export async function testServer({ demo = true } = {}) {
     DATABASE_URL: url.href,
     SESSION_SECRET: randomUUID() + randomUUID(),
     DEMO: demo ? '1' : '0',
+    ...environment,
   });
-  const logger = pino({ level: 'silent' });
+  const logger = createLogger('silent');
   const database = connect(url.href, logger);
   if (demo) await putInDemo();
-  const app = createApp(config, database, logger);
+  const { app, pictures, close } = createApp(config, database, logger, painter);
   return {
     app,
+    pictures,
     database,
     url: url.href,
     /** A browser of its own, which keeps its cookie. */
     agent: () => request.agent(app),
     close: async () => {
+      await close();
       await database.close();
       await onAdmin(admin, `DROP DATABASE ${name} WITH (FORCE)`);
     },

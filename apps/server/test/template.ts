@@ -1,7 +1,7 @@
-import { pino } from 'pino';
 import pg from 'pg';
 import { connect } from '../src/database/connect.ts';
 import { migrate } from '../src/database/migrate.ts';
+import { createLogger } from '../src/log.ts';
 
 /** Makes the migrated database that every test worker's database is cloned from. */
 const admin = process.env.TEST_DATABASE_URL ?? '';
@@ -12,6 +12,6 @@ await client.connect();
 await client.query('DROP DATABASE IF EXISTS template WITH (FORCE)');
 await client.query('CREATE DATABASE template');
 await client.end();
-const database = connect(url.href, pino({ level: 'silent' }));
+const database = connect(url.href, createLogger('silent'));
 await migrate(database.sequelize);
 await database.close();

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { applyAll, emptyDocument, type Change } from '@yperkine/demonstration';
+import { applyAll, currentVersion, emptyDocument, type Change } from '@yperkine/demonstration';
 import type { Save } from '@yperkine/protocol';
 import { Refusal, ServerAway } from '../src/api/client.ts';
 import type { Pending } from '../src/state/pending.ts';
@@ -97,7 +97,7 @@ describe('saving', () => {
   test('a stale save hands over what others did and goes on from there', async () => {
     const theirs: Change = { id: 't', edits: [{ at: 'document', field: 'decimals', old: 3, new: 5 }] };
     const { saver, sent, stale, run } = underTest([
-      () => Promise.resolve({ stale: { version: 1, since: [theirs] } }),
+      () => Promise.resolve({ stale: { version: 1, format: currentVersion, since: [theirs] } }),
     ]);
     saver.add(title('1', 'A'));
     await run();
@@ -111,7 +111,7 @@ describe('saving', () => {
   test('a save that arrived although its answer was lost is not asked about', async () => {
     const mine = title('1', 'A');
     const { saver, stale, run } = underTest([
-      () => Promise.resolve({ stale: { version: 1, since: [mine] } }),
+      () => Promise.resolve({ stale: { version: 1, format: currentVersion, since: [mine] } }),
     ]);
     saver.add(mine);
     await run();

@@ -9,6 +9,8 @@ export {
   type Opened,
 } from './schema/migrate.ts';
 export * from './changes/change.ts';
+export * from './changes/accept.ts';
+export { bytesOfDocument } from './schema/bytes.ts';
 export { momentEdits, movingField, shownMoment } from './changes/moment.ts';
 export * from './changes/start.ts';
 export { settledEdits } from './changes/settled.ts';
@@ -117,4 +119,4 @@ export * from './draw/surface.ts';
 export { CanvasSurface } from './draw/canvasSurface.ts';
 export { SvgSurface } from './draw/svgSurface.ts';
 export { paint, paintBackdrop, paintBefore, type Emphasis } from './draw/paint.ts';
-export { hereOf, smallPicture } from './draw/picture.ts';
+export { hereOf, smallPicture, smallPictures } from './draw/picture.ts';

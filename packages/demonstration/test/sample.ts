@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
 import {
+  accept,
   answersNow,
   buildScene,
   documentSchema,
@@ -9,6 +10,7 @@ import {
   newTier,
   plainText,
   resolve,
+  type Change,
   type Document,
   type Edit,
   type Entry,
@@ -103,3 +105,9 @@ export const marksOf = (scene: Scene, id = 'study'): Mark[] =>
   scene.tiers.flatMap(({ marks }) => marks.filter((mark) => 'entry' in mark && mark.entry === id));
 export const ofKind = <K extends Mark['kind']>(marks: readonly Mark[], kind: K): MarkOf<K>[] =>
   marks.filter((mark): mark is MarkOf<K> => mark.kind === kind);
+
+/** The document after a change, or null where it does not take it. */
+export function accepted(document: Document, change: Change): Document | null {
+  const result = accept(document, change);
+  return result.ok ? result.document : null;
+}

@@ -1,7 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import {
   applyChange,
-  applyChecked,
   emptyStage,
   invert,
   makeEntry,
@@ -14,7 +13,7 @@ import {
   type Stage,
   type Step,
 } from '../src/index.ts';
-import { documentWith, setField, slider } from './sample.ts';
+import { accepted, documentWith, setField, slider } from './sample.ts';
 
 const sample = (): Document =>
   documentWith({
@@ -102,10 +101,10 @@ test('a step is put in, changed and taken out by edits that can be taken back', 
     old: step.title,
     new: 'Smaller still',
   };
-  const document = applyChecked(sample(), added);
+  const document = accepted(sample(), added);
   expect(document?.steps).toEqual({ s: step });
   const change = { id: 'y', edits: [renamed] };
-  const changed = document && applyChecked(document, change);
+  const changed = document && accepted(document, change);
   expect(changed?.steps.s?.title).toBe('Smaller still');
   expect(changed && applyChange(changed, invert(change, 'z'))).toEqual(document);
   expect(document && applyChange(document, invert(added, 'w'))).toEqual(sample());
@@ -117,5 +116,5 @@ test.each([
   ['a reveal that is neither on nor off', { s: { ...step, reveals: { q: 'on' } } }],
 ])('steps with %s cannot be stored', (_what, steps) => {
   const edits = Object.entries(steps).map(([id, value]) => ({ at: 'steps', id, old: null, new: value }));
-  expect(applyChecked(sample(), { id: 'x', edits: edits as Edit[] })).toBeNull();
+  expect(accepted(sample(), { id: 'x', edits: edits as Edit[] })).toBeNull();
 });

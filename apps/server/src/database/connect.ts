@@ -10,20 +10,41 @@ export interface Database {
   close(): Promise<void>;
 }
 
-const connectTimeout = 5000;
+/** How long each step may take, in milliseconds, so that a database that hangs is told from one that works. */
+export const patience = {
+  connectionTimeoutMillis: 5000,
+  lock_timeout: 3000,
+  statement_timeout: 5000,
+  idle_in_transaction_session_timeout: 10_000,
+  /** For a connection on which nothing comes back at all. */
+  query_timeout: 7000,
+} as const;
+
+/**
+ * Whether a connection that rests in the pool can be used. One that gave up waiting for an answer still waits for it,
+ * and everything behind it would wait too.
+ */
+const isAtRest = (client: object): boolean => (client as { readyForQuery?: boolean }).readyForQuery === true;
+
+interface ConnectOptions {
+  /** Migrations may take as long as they need. */
+  readonly isPatient?: boolean;
+}
 
 /** Opens connections lazily: the server starts even while the database is away, and recovers with it. */
-export function connect(url: string, logger: Logger): Database {
+export function connect(url: string, logger: Logger, { isPatient = false }: ConnectOptions = {}): Database {
+  const { connectionTimeoutMillis } = patience;
+  const waits = isPatient ? { connectionTimeoutMillis } : patience;
   const sequelize = new Sequelize(url, {
     dialect: 'postgres',
     logging: false,
-    pool: { max: 8, acquire: connectTimeout },
-    dialectOptions: { connectionTimeoutMillis: connectTimeout },
+    pool: { max: 8, acquire: connectionTimeoutMillis, validate: isAtRest },
+    dialectOptions: { ...waits, keepAlive: true },
   });
   defineModels(sequelize);
-  const pool = new pg.Pool({ connectionString: url, max: 4, connectionTimeoutMillis: connectTimeout });
+  const pool = new pg.Pool({ connectionString: url, max: 4, ...waits, keepAlive: true });
   // Without a listener a dying database would end the process.
-  pool.on('error', (error) => logger.warn({ error: error.message }, 'a database connection was lost'));
+  pool.on('error', (error) => logger.warn({ err: error }, 'a database connection was lost'));
   return {
     sequelize,
     pool,

@@ -1,9 +1,13 @@
 import type { QueryInterface, Sequelize } from 'sequelize';
 import { SequelizeStorage, Umzug } from 'umzug';
 import * as accountsAndLibrary from './migrations/0001-accounts-and-library.ts';
+import * as pictures from './migrations/0002-pictures.ts';
 
 /** In the order in which they run; a migration, once released, never changes. */
-const migrations = [{ name: '0001-accounts-and-library', ...accountsAndLibrary }];
+const migrations = [
+  { name: '0001-accounts-and-library', ...accountsAndLibrary },
+  { name: '0002-pictures', ...pictures },
+];
 
 /** Held while migrating, so that several servers that start together do not migrate twice. */
 const lock = 794_213_556;

@@ -5,6 +5,7 @@ import {
   type CreationOptional,
   type InferAttributes,
   type InferCreationAttributes,
+  type NonAttribute,
   type Sequelize,
 } from 'sequelize';
 
@@ -26,6 +27,7 @@ export class DemonstrationRow extends Model<
   declare document: Document;
   declare version: CreationOptional<number>;
   declare changedAt: Date;
+  declare picture?: NonAttribute<PictureRow | null>;
 }
 
 export class ChangeRow extends Model<InferAttributes<ChangeRow>, InferCreationAttributes<ChangeRow>> {
@@ -34,6 +36,18 @@ export class ChangeRow extends Model<InferAttributes<ChangeRow>, InferCreationAt
   declare version: number;
   declare changeId: string;
   declare edits: Change['edits'];
+  /** The version of the document's schema in which the edits are written. */
+  declare format: number;
+}
+
+/** The small pictures of a demonstration; null for one that took too long. */
+export class PictureRow extends Model<InferAttributes<PictureRow>, InferCreationAttributes<PictureRow>> {
+  declare demonstrationId: string;
+  /** The version of the demonstration, and of what painted it. */
+  declare version: number;
+  declare painter: string;
+  declare day: string | null;
+  declare night: string | null;
 }
 
 /** Binds the models to a connection. Tables are made by migrations, never by the models. */
@@ -65,7 +79,19 @@ export function defineModels(sequelize: Sequelize): void {
       version: { type: DataTypes.INTEGER, primaryKey: true },
       changeId: { type: DataTypes.TEXT, allowNull: false },
       edits: { type: DataTypes.JSONB, allowNull: false },
+      format: { type: DataTypes.INTEGER, allowNull: false },
     },
     { ...common, tableName: 'changes' },
   );
+  PictureRow.init(
+    {
+      demonstrationId: { type: DataTypes.UUID, primaryKey: true },
+      version: { type: DataTypes.INTEGER, allowNull: false },
+      painter: { type: DataTypes.TEXT, allowNull: false },
+      day: DataTypes.TEXT,
+      night: DataTypes.TEXT,
+    },
+    { ...common, tableName: 'pictures' },
+  );
+  DemonstrationRow.hasOne(PictureRow, { foreignKey: 'demonstrationId', as: 'picture' });
 }

@@ -25,18 +25,20 @@ export function accountRoutes(limits: AttemptLimits, demo: boolean): Router {
 
   router.post('/session', async (request, response) => {
     const { email, password } = readBody(signInSchema, request.body);
-    await limits.signIn(request.ip ?? '', email);
+    const forgive = await limits.signIn(request.ip ?? '', email);
     const row = await AccountRow.findOne({ where: { email } });
     if (!(await isRightPassword(row?.passwordHash, password)) || !row) {
       throw new HttpProblem(401, 'wrongPassword', 'This e-mail address and password do not belong together.');
     }
+    await forgive();
     await begin(request, row.id);
     response.json(await sessionOf(request));
   });
 
   router.post('/session/demo', async (request, response) => {
     if (!demo) throw notFound();
-    await begin(request, demoAccount.id);
+    await limits.signInAsDemo(request.ip ?? '');
+    await begin(request, demoAccount.id, { isDemo: true });
     response.json(await sessionOf(request));
   });
 

@@ -1,32 +1,41 @@
-import { createHash, randomUUID } from 'node:crypto';
-import { day, emptyDocument, night, smallPicture } from '@yperkine/demonstration';
-import {
-  newDemonstrationSchema,
-  saveSchema,
-  type DemonstrationSummary,
-  type Library,
-} from '@yperkine/protocol';
-import { Router, type Request } from 'express';
-import type { Sequelize } from 'sequelize';
+import { currentVersion, emptyDocument } from '@yperkine/demonstration';
+import { newDemonstrationSchema, unreadSaveSchema, type Stale } from '@yperkine/protocol';
+import express, { Router, type Request, type RequestHandler, type Response } from 'express';
+import { QueryTypes, type Sequelize } from 'sequelize';
+import { z } from 'zod';
 import { requireAccount } from '../accounts/session.ts';
 import { DemonstrationRow } from '../database/models.ts';
-import { documentOf, save } from '../library/save.ts';
+import { pageOf, putIn, summary } from '../library/library.ts';
+import type { News } from '../library/news.ts';
+import { changesSince, documentOf, save } from '../library/save.ts';
+import type { Pictures } from '../pictures/pictures.ts';
+import { cleanBody, smallBody } from './cleanBody.ts';
 import { notFound, readBody, readId } from './problem.ts';
+import { sendNews } from './news.ts';
+import { sendPicture } from './pictures.ts';
 
-const mostInLibrary = 1000;
-const palettes = { day, night };
-
-const summary = ({ id, title, version, changedAt }: DemonstrationRow): DemonstrationSummary => ({
-  id,
-  title,
-  version,
-  changedAt: changedAt.toISOString(),
-});
+/** A save of one change that puts 5 MB in the place of 5 MB just fits. */
+const largestSave = '12mb';
 
 const full = (row: DemonstrationRow) => ({ ...summary(row), document: documentOf(row) });
 
+const pageQuery = z.object({ after: z.string().max(100).optional() });
+const sinceQuery = z.object({ since: z.coerce.number().int().min(0).max(2_147_483_647) });
+
+export interface LibraryServices {
+  readonly sequelize: Sequelize;
+  readonly pictures: Pictures;
+  readonly news: News;
+}
+
+/** Only who is signed in has a large body read. */
+const signedInOnly: RequestHandler = (request, _response, next) => {
+  requireAccount(request);
+  next();
+};
+
 /** The library and the demonstrations in it. */
-export function demonstrationRoutes(sequelize: Sequelize): Router {
+export function demonstrationRoutes({ sequelize, pictures, news }: LibraryServices): Router {
   const router = Router();
 
   const own = async (request: Request, id: unknown = request.params.id): Promise<DemonstrationRow> => {
@@ -35,35 +44,33 @@ export function demonstrationRoutes(sequelize: Sequelize): Router {
     if (!row) throw notFound();
     return row;
   };
+  /** The version of a demonstration of one's own. */
+  const ownVersion = async (request: Request): Promise<number> => {
+    const accountId = requireAccount(request);
+    const where = { id: readId(request.params.id), accountId };
+    const row = await DemonstrationRow.findOne({ where, attributes: ['version'], raw: true });
+    if (!row) throw notFound();
+    return row.version;
+  };
 
   router.get('/', async (request, response) => {
-    const rows = await DemonstrationRow.findAll({
-      where: { accountId: requireAccount(request) },
-      attributes: ['id', 'title', 'version', 'changedAt'],
-      order: [['changedAt', 'DESC']],
-      limit: mostInLibrary,
-    });
-    response.json({ demonstrations: rows.map(summary) } satisfies Library);
+    const { after } = readBody(pageQuery, request.query);
+    response.json(await pageOf(requireAccount(request), after));
   });
 
-  router.post('/', async (request, response) => {
+  router.post('/', smallBody, cleanBody, async (request, response) => {
+    const accountId = requireAccount(request);
     const { title, copyOf } = readBody(newDemonstrationSchema, request.body ?? {});
     const source = copyOf === undefined ? null : documentOf(await own(request, copyOf));
     const document = source
-      ? { ...source, title: `Copy of ${source.title}`.slice(0, 200) }
+      ? { ...source, title: `Copy of ${source.title}`.slice(0, 200).toWellFormed() }
       : emptyDocument(title);
-    const row = await DemonstrationRow.create({
-      id: randomUUID(),
-      accountId: requireAccount(request),
-      title: document.title,
-      document,
-      changedAt: new Date(),
-    });
-    response.status(201).json(full(row));
+    response.status(201).json(full(await putIn(sequelize, accountId, document)));
   });
 
   router.get('/:id', async (request, response) => {
-    response.json(full(await own(request)));
+    const accountId = requireAccount(request);
+    await sendDemonstration(sequelize, accountId, readId(request.params.id), response);
   });
 
   router.delete('/:id', async (request, response) => {
@@ -71,22 +78,75 @@ export function demonstrationRoutes(sequelize: Sequelize): Router {
     response.status(204).end();
   });
 
-  router.post('/:id/changes', async (request, response) => {
-    const accountId = requireAccount(request);
-    const body = readBody(saveSchema, request.body);
-    const result = await save(sequelize, accountId, readId(request.params.id), body);
-    if (result.kind === 'stale') response.status(409).json(result.stale);
-    else response.json(result.saved);
+  router.post(
+    '/:id/changes',
+    signedInOnly,
+    express.json({ limit: largestSave }),
+    cleanBody,
+    async (request, response) => {
+      const id = readId(request.params.id);
+      const result = await save(
+        sequelize,
+        requireAccount(request),
+        id,
+        readBody(unreadSaveSchema, request.body),
+      );
+      if (result.kind === 'stale') return void response.status(409).json(result.stale);
+      news.tell(id, result.saved.version);
+      response.json(result.saved);
+    },
+  );
+
+  router.get('/:id/changes', async (request, response) => {
+    const { since: base } = readBody(sinceQuery, request.query);
+    const version = await ownVersion(request);
+    const since = await changesSince(readId(request.params.id), base);
+    response.json({ version, format: currentVersion, since } satisfies Stale);
+  });
+
+  router.get('/:id/news', async (request, response) => {
+    sendNews(news, readId(request.params.id), await ownVersion(request), response);
   });
 
   router.get('/:id/picture.svg', async (request, response) => {
-    const row = await own(request);
-    const palette = request.query.theme === 'night' ? 'night' : 'day';
-    const tag = `"${createHash('sha256').update(`${row.id} ${row.version} ${palette}`).digest('base64url').slice(0, 22)}"`;
-    response.set({ ETag: tag, 'Cache-Control': 'private, no-cache' });
-    if (request.headers['if-none-match'] === tag) response.status(304).end();
-    else response.type('image/svg+xml').send(smallPicture(documentOf(row), palettes[palette]));
+    const accountId = requireAccount(request);
+    const theme = request.query.theme === 'night' ? 'night' : 'day';
+    const found = await pictures.of(accountId, readId(request.params.id), theme);
+    if (!found) throw notFound();
+    sendPicture(found, request, response);
   });
 
   return router;
+}
+
+interface RawRow {
+  readonly id: string;
+  readonly title: string;
+  readonly version: number;
+  readonly changedAt: Date;
+  readonly text: string;
+  readonly format: number;
+}
+
+/** A stored document is sent as it is stored, without being read first, unless it has to be brought up to date. */
+async function sendDemonstration(
+  sequelize: Sequelize,
+  accountId: string,
+  id: string,
+  response: Response,
+): Promise<void> {
+  const [row] = await sequelize.query<RawRow>(
+    `SELECT id, title, version, changed_at AS "changedAt", document::text AS text, (document->>'version')::int AS format
+     FROM demonstrations WHERE id = $id AND account_id = $accountId`,
+    { bind: { id, accountId }, type: QueryTypes.SELECT },
+  );
+  if (!row) throw notFound();
+  const head = summary(row);
+  if (row.format === currentVersion) {
+    const beginning = JSON.stringify(head).slice(0, -1);
+    response.type('json').send(`${beginning},"document":${row.text}}`);
+  } else {
+    const document = documentOf({ document: JSON.parse(row.text) as DemonstrationRow['document'] });
+    response.json({ ...head, document });
+  }
 }

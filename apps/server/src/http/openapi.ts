@@ -18,16 +18,24 @@ export function openApi(): object {
   return { openapi: '3.0.3', info: { title: 'Yperkine', version: '1' }, paths };
 }
 
-function operation({ summary, request, responses, path }: Route): object {
+function operation({ summary, request, query = {}, responses, path }: Route): object {
   const names = [...path.matchAll(/\{(\w+)\}/g)].map((match) => match[1]);
   return {
     summary,
-    parameters: names.map((name) => ({
-      name,
-      in: 'path',
-      required: true,
-      schema: { type: 'string', format: 'uuid' },
-    })),
+    parameters: [
+      ...names.map((name) => ({
+        name,
+        in: 'path',
+        required: true,
+        schema: { type: 'string', format: 'uuid' },
+      })),
+      ...Object.entries(query).map(([name, schema]) => ({
+        name,
+        in: 'query',
+        required: !schema.safeParse(undefined).success,
+        schema: z.toJSONSchema(schema, { target: 'openapi-3.0', io: 'input', unrepresentable: 'any' }),
+      })),
+    ],
     ...(request ? { requestBody: { required: true, ...json(request, 'input') } } : {}),
     responses: Object.fromEntries(
       Object.entries(responses).map(([status, schema]) => [

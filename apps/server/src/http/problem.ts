@@ -1,8 +1,8 @@
 import type { ErrorBody } from '@yperkine/protocol';
 import type { ErrorRequestHandler, Response } from 'express';
 import type { Logger } from 'pino';
-import { ConnectionError, ConnectionAcquireTimeoutError } from 'sequelize';
 import { z } from 'zod';
+import { databaseFailure, type Failure } from '../database/failure.ts';
 
 /** An answer to a request that cannot be served, with a sentence for the person. */
 export class HttpProblem extends Error {
@@ -11,6 +11,8 @@ export class HttpProblem extends Error {
     readonly code: string,
     message: string,
     readonly field?: string,
+    /** Seconds after which it is worth trying again. */
+    readonly retryAfter?: number,
   ) {
     super(message);
   }
@@ -19,17 +21,16 @@ export class HttpProblem extends Error {
 export const notFound = (): HttpProblem =>
   new HttpProblem(404, 'notFound', 'This does not exist, or is not yours.');
 
+const unreadable = 'The request cannot be read.';
+
 /** Reads a request body by its schema; the first thing that is wrong becomes the answer. */
 export function readBody<T extends z.ZodType>(schema: T, body: unknown): z.output<T> {
   const parsed = schema.safeParse(body);
   if (parsed.success) return parsed.data;
   const issue = parsed.error.issues[0];
-  throw new HttpProblem(
-    400,
-    'badRequest',
-    issue?.message ?? 'The request cannot be read.',
-    issue?.path.join('.'),
-  );
+  // What a person can have typed has a sentence of its own; the others come from no page of ours.
+  const message = issue?.message.endsWith('.') ? issue.message : unreadable;
+  throw new HttpProblem(400, 'badRequest', message, issue?.path.join('.'));
 }
 
 export function readId(id: unknown): string {
@@ -38,38 +39,42 @@ export function readId(id: unknown): string {
   return parsed.data;
 }
 
-function send(response: Response, { status, code, message, field }: HttpProblem): void {
+function send(response: Response, { status, code, message, field, retryAfter }: HttpProblem): void {
   const body: ErrorBody = { error: { code, message, ...(field ? { field } : {}) } };
+  if (retryAfter !== undefined) response.set('Retry-After', String(retryAfter));
   response.status(status).json(body);
 }
 
-/** Whether the database could not be reached, as opposed to having refused something. */
-function isDatabaseAway(error: unknown): boolean {
-  if (error instanceof ConnectionError || error instanceof ConnectionAcquireTimeoutError) return true;
-  const { code, message } = error as { code?: unknown; message?: unknown };
-  const isConnectionCode = typeof code === 'string' && /^(ECONN|EPIPE|57P0|08)/.test(code);
-  return (
-    isConnectionCode ||
-    /Connection terminated|connect ECONN|timeout exceeded when trying to connect/.test(String(message))
-  );
+const failures = {
+  away: 'The database cannot be reached just now.',
+  takesNothing: 'The database cannot keep anything just now.',
+} as const satisfies Record<Failure, string>;
+
+/** What a refusal by Express or the reader of bodies means for the person. */
+const refusals: Readonly<Partial<Record<number, string>>> = {
+  404: 'This does not exist, or is not yours.',
+  413: 'This is too large to be saved at once.',
+  415: 'This kind of request cannot be read.',
+};
+
+function problemOf(error: unknown): HttpProblem | null {
+  if (error instanceof HttpProblem) return error;
+  const { status } = error as { status?: unknown };
+  if (typeof status === 'number' && status >= 400 && status < 500)
+    return new HttpProblem(status, 'badRequest', refusals[status] ?? unreadable);
+  const failure = databaseFailure(error);
+  return failure && new HttpProblem(503, failure === 'away' ? 'unavailable' : 'readOnly', failures[failure]);
 }
 
 /** Turns everything that a route throws into one sentence; details go to the log only. */
 export function problemHandler(logger: Logger): ErrorRequestHandler {
-  return (error: unknown, request, response, next) => {
-    if (response.headersSent) return next(error);
-    if (error instanceof HttpProblem) return send(response, error);
-    const status = (error as { status?: unknown }).status;
-    if (status === 404) return send(response, notFound());
-    if (status === 413)
-      return send(response, new HttpProblem(413, 'tooLarge', 'This is too large to be saved at once.'));
-    if (status === 400)
-      return send(response, new HttpProblem(400, 'badRequest', 'The request cannot be read.'));
-    if (isDatabaseAway(error)) {
-      logger.warn({ path: request.path }, 'the database is away');
-      return send(response, new HttpProblem(503, 'unavailable', 'The database cannot be reached just now.'));
-    }
-    logger.error({ error, path: request.path }, 'a request failed');
-    return send(response, new HttpProblem(500, 'internal', 'Something went wrong on the server.'));
+  // Express tells an error handler by its four parameters.
+  return (error: unknown, request, response, _next) => {
+    const problem = problemOf(error);
+    if (!problem) logger.error({ err: error, path: request.path }, 'a request failed');
+    else if (problem.status === 503) logger.warn({ err: error, path: request.path }, 'the database fails');
+    // An answer that is under way is not cut off.
+    if (response.headersSent) return;
+    send(response, problem ?? new HttpProblem(500, 'internal', 'Something went wrong on the server.'));
   };
 }

@@ -34,17 +34,41 @@ export const securityHeaders = helmet({
       frameAncestors: ["'none'"],
     },
   },
-  // Whether the outside speaks HTTPS is the proxy's business.
   strictTransportSecurity: false,
 });
+
+/** What the pages never ask the browser for; the clipboard is written to, never read. */
+const permissions = [
+  ...[
+    'accelerometer',
+    'browsing-topics',
+    'camera',
+    'display-capture',
+    'geolocation',
+    'gyroscope',
+    'magnetometer',
+  ],
+  ...['microphone', 'midi', 'payment', 'usb', 'serial', 'bluetooth', 'hid', 'clipboard-read'],
+]
+  .map((name) => `${name}=()`)
+  .join(', ');
+const oneYear = 365 * 24 * 60 * 60;
+
+/** Headers that depend on how the person came, which behind a trusted proxy is what it says. */
+export const connectionHeaders: RequestHandler = (request, response, next) => {
+  response.set('Permissions-Policy', permissions);
+  if (request.secure) response.set('Strict-Transport-Security', `max-age=${oneYear}`);
+  next();
+};
 
 const changing = new Set(['POST', 'PUT', 'PATCH', 'DELETE']);
 
 /** Refuses requests that change something when a page of another origin sent them. */
 export const sameOriginOnly: RequestHandler = (request, _response, next) => {
   if (!changing.has(request.method)) return next();
-  const { origin, host } = request.headers;
-  const isForeign = origin !== undefined && originHost(origin) !== host;
+  const { origin } = request.headers;
+  // Behind a trusted proxy this is the host that the browser asked for.
+  const isForeign = origin !== undefined && originHost(origin) !== request.host;
   if (isForeign || request.headers['sec-fetch-site'] === 'cross-site') {
     throw new HttpProblem(403, 'foreignOrigin', 'This request came from another site.');
   }

@@ -1,18 +1,11 @@
 import { z } from 'zod';
-import {
-  documentSchema,
-  entrySchema,
-  idSchema,
-  stepSchema,
-  tierSchema,
-  type Document,
-} from '../schema/document.ts';
+import { entrySchema, idSchema, stepSchema, tierSchema, type Document } from '../schema/document.ts';
 
 /**
  * One field, entry, tier or step replaced: where, what stood there, what stands there now.
  * `null` stands for an entry, tier or step that does not exist, so adding and removing are edits too.
  */
-export const editSchema = z.union([
+export const editSchema = z.discriminatedUnion('at', [
   z.strictObject({
     at: z.literal('document'),
     field: z.enum(['title', 'decimals', 'x', 'startX', 'xTicks', 'xTyped', 'xTitle', 'xUnit', 'looks']),
@@ -64,7 +57,7 @@ export function invert(change: Change, id: string): Change {
   return { id, edits: change.edits.map(invertEdit).reverse() };
 }
 
-function applyEdit(document: Document, edit: Edit): Document {
+export function applyEdit(document: Document, edit: Edit): Document {
   switch (edit.at) {
     case 'document':
       return { ...document, [edit.field]: edit.new };
@@ -90,12 +83,6 @@ function applyEdit(document: Document, edit: Edit): Document {
 /** The document after a change. Everything the change does not touch is the same object as before. */
 export function applyChange(document: Document, change: Change): Document {
   return change.edits.reduce(applyEdit, document);
-}
-
-/** The document after the change if that is a valid document, else null. */
-export function applyChecked(document: Document, change: Change): Document | null {
-  const result = documentSchema.safeParse(applyChange(document, change));
-  return result.success ? result.data : null;
 }
 
 /** The place that an edit touches, as one text. */

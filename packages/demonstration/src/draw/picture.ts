@@ -9,9 +9,15 @@ import { day, type Palette } from './theme.ts';
 const pictureSize = { width: 320, height: 200 } as const;
 
 /** The small picture of a demonstration, as SVG: its graphs without numbers and titles. */
-export function smallPicture(document: Document, palette: Palette = day): string {
+export const smallPicture = (document: Document, palette: Palette = day): string =>
+  smallPictures(document, { palette }).palette;
+
+/** The small picture in several palettes, for the trouble of one. */
+export function smallPictures<Name extends string>(
+  document: Document,
+  palettes: Readonly<Record<Name, Palette>>,
+): Record<Name, string> {
   const { width, height } = pictureSize;
-  const surface = new SvgSurface(palette);
   const scene = buildScene({
     document,
     stage: emptyStage,
@@ -19,8 +25,13 @@ export function smallPicture(document: Document, palette: Palette = day): string
     size: { width, height, density: 1, furniture: false },
     here: hereOf(document),
   });
-  paint(scene, surface);
-  return surface.toSvg(width, height);
+  const painted = (palette: Palette): string => {
+    const surface = new SvgSurface(palette);
+    paint(scene, surface);
+    return surface.toSvg(width, height);
+  };
+  const pictures = Object.entries<Palette>(palettes).map(([name, palette]) => [name, painted(palette)]);
+  return Object.fromEntries(pictures) as Record<Name, string>;
 }
 
 /** The parameter that a demonstration is read at unless a person chose another. */

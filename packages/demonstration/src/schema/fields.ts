@@ -12,9 +12,15 @@ export const limits = {
   title: 200,
   unit: 40,
   condition: 400,
+  /** Bytes of a whole document as JSON in UTF-8. */
+  bytes: 5_000_000,
 } as const;
 
-export const idSchema = z.string().regex(/^[\w-]{1,40}$/);
+/** A permanent id. Maps are plain objects, so what every object inherits (`constructor`, `__proto__`) is no id. */
+export const idSchema = z
+  .string()
+  .regex(/^[\w-]{1,40}$/)
+  .refine((id) => !(id in Object.prototype), { message: 'not an id' });
 export type Id = string;
 
 export const finite = z.number().finite();
