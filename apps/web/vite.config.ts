@@ -1,10 +1,44 @@
+import { fileURLToPath } from 'node:url';
 import tailwindcss from '@tailwindcss/vite';
 import react from '@vitejs/plugin-react';
-import { defineConfig } from 'vite';
+import { defineConfig, type Plugin } from 'vite';
+
+/** Every browser that runs the application reads WOFF2, so the typesetter's fonts ship in no other format. */
+const oneFormatOfFonts: Plugin = {
+  name: 'one-format-of-fonts',
+  enforce: 'pre',
+  transform: {
+    filter: { id: /katex\.min\.css$/ },
+    handler: (css) => css.replaceAll(/,url\([^)]+\.(?:woff|ttf)\) format\("(?:woff|truetype)"\)/g, ''),
+  },
+};
+
+const workerSource = fileURLToPath(new URL('src/workers/analysis.worker.ts', import.meta.url));
+
+/**
+ * The address of the worker, whose program is built together with the page's: the mathematics that both need travels
+ * once.
+ */
+function analysisWorker(): Plugin {
+  const name = 'virtual:analysis-worker';
+  let isBuild = false;
+  return {
+    name: 'analysis-worker',
+    configResolved: ({ command }) => {
+      isBuild = command === 'build';
+    },
+    resolveId: (id) => (id === name ? `\0${name}` : null),
+    load(id) {
+      if (id !== `\0${name}`) return null;
+      if (!isBuild) return `export default ${JSON.stringify('/src/workers/analysis.worker.ts')};`;
+      const file = this.emitFile({ type: 'chunk', id: workerSource, name: 'analysis.worker' });
+      return `export default import.meta.ROLLUP_FILE_URL_${file};`;
+    },
+  };
+}
 
 export default defineConfig({
-  plugins: [react(), tailwindcss()],
-  worker: { format: 'es' },
+  plugins: [analysisWorker(), oneFormatOfFonts, react(), tailwindcss()],
   build: {
     // Fonts stay files: the content security policy allows no data: fonts.
     assetsInlineLimit: 0,

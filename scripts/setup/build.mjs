@@ -1,4 +1,7 @@
+import { readdir, readFile, writeFile } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
+import { promisify } from 'node:util';
+import { brotliCompress, constants, gzip } from 'node:zlib';
 import { projectFolder } from './folders.mjs';
 import { must, say } from './run.mjs';
 
@@ -17,7 +20,27 @@ export async function build() {
     },
   );
   const server = buildServer();
-  await Promise.all([web, server]);
+  await Promise.all([web.then(compress), server]);
+}
+
+/** Smaller files gain nothing: they travel in one packet anyway. */
+const worthCompressing = 1000;
+
+/** Puts beside every script, style and page its compressed forms, as they travel. */
+async function compress() {
+  const [brotli, gzipped] = [promisify(brotliCompress), promisify(gzip)];
+  const folder = join(webFolder, 'assets');
+  const names = (await readdir(folder)).filter((name) => /\.(js|css|svg)$/.test(name));
+  await Promise.all(
+    names.map(async (name) => {
+      const file = join(folder, name);
+      const bytes = await readFile(file);
+      if (bytes.length < worthCompressing) return;
+      const hint = { [constants.BROTLI_PARAM_SIZE_HINT]: bytes.length };
+      await writeFile(`${file}.br`, await brotli(bytes, { params: hint }));
+      await writeFile(`${file}.gz`, await gzipped(bytes, { level: 9 }));
+    }),
+  );
 }
 
 /** Everything from npm stays outside the bundle; only the project's own packages go in. */

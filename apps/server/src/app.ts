@@ -12,7 +12,7 @@ import { health } from './http/health.ts';
 import { openApi } from './http/openapi.ts';
 import { pages } from './http/pages.ts';
 import { notFound, problemHandler } from './http/problem.ts';
-import { connectionHeaders, giveNonce, sameOriginOnly, securityHeaders } from './http/security.ts';
+import { connectionHeaders, dataHeaders, sameOriginOnly } from './http/security.ts';
 import { News } from './library/news.ts';
 import { Painter } from './pictures/painter.ts';
 import { Pictures } from './pictures/pictures.ts';
@@ -36,7 +36,7 @@ export function createApp(
   const news = new News(config.databaseUrl, database.pool, logger);
   app.disable('x-powered-by');
   app.set('trust proxy', config.trustProxy ? 1 : false);
-  app.use(giveNonce, securityHeaders, connectionHeaders);
+  app.use(dataHeaders, connectionHeaders);
   app.get('/api/health', health(database));
   app.use(compression());
   app.get('/api/openapi.json', (_request, response) => {

@@ -1,3 +1,6 @@
+import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { currentVersion, type Change, type Edit } from '@yperkine/demonstration';
 import { QueryTypes } from 'sequelize';
@@ -158,11 +161,34 @@ describe('the server', () => {
     await agent.post('/api/demonstrations').set('Sec-Fetch-Site', 'cross-site').send({}).expect(403);
   });
 
-  test('forbids running text as code, and framing', async () => {
-    const policy = (await agent.get('/api/health')).headers['content-security-policy'] ?? '';
-    expect(policy).toContain("script-src 'self' 'wasm-unsafe-eval'");
-    expect(policy).not.toMatch(/'unsafe-eval'|https?:|(script|style)-src [^;]*'unsafe-inline'/);
-    expect(policy).toContain("frame-ancestors 'none'");
+  test('its page forbids running text as code, framing, and what it never asks for', async () => {
+    const folder = mkdtempSync(join(tmpdir(), 'yperkine-page-'));
+    mkdirSync(join(folder, 'assets'));
+    writeFileSync(join(folder, 'index.html'), '<meta name="style-nonce" content="{{nonce}}">');
+    const other = await testServer({ environment: { WEB_FOLDER: folder } });
+    try {
+      const page = await other.agent().get('/demonstrations/any').expect(200);
+      const policy = page.headers['content-security-policy'] ?? '';
+      expect(policy).toContain("script-src 'self' 'wasm-unsafe-eval'");
+      expect(policy).not.toMatch(/'unsafe-eval'|https?:|(script|style)-src [^;]*'unsafe-inline'/);
+      expect(policy).toContain("frame-ancestors 'none'");
+      const [, nonce = 'none'] = /content="([^"]+)"/.exec(page.text) ?? [];
+      expect(policy).toContain(`'nonce-${nonce}'`);
+      expect(page.headers['permissions-policy']).toContain('camera=()');
+    } finally {
+      await other.close();
+      rmSync(folder, { recursive: true });
+    }
+    await server.close();
+    server = await testServer();
+    agent = server.agent();
+    await agent.post('/api/session/demo').expect(200);
+  });
+
+  test('its data are no page: nothing in them is run or framed', async () => {
+    const { headers } = await agent.get('/api/session').expect(200);
+    expect(headers['content-security-policy']).toBe("default-src 'none'; frame-ancestors 'none'");
+    expect(headers['x-content-type-options']).toBe('nosniff');
   });
 
   test('describes itself as OpenAPI, every route of it', async () => {

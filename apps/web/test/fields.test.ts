@@ -1,6 +1,9 @@
 import { afterEach, describe, expect, test } from '@jest/globals';
 import { emptyScope } from '@yperkine/core';
-import { api, Refusal, ServerAway } from '../src/api/client.ts';
+import { accounts } from '../src/api/accounts.ts';
+import { demonstrations } from '../src/api/demonstrations.ts';
+import { Refusal, ServerAway } from '../src/api/http.ts';
+import { library } from '../src/api/library.ts';
 import { previewOf } from '../src/build/working/preview.ts';
 import { readNumber } from '../src/parts/readNumber.ts';
 
@@ -49,28 +52,28 @@ describe('the server’s answers', () => {
 
   test('a refusal brings its sentence and its field', async () => {
     answerWith(400, { error: { code: 'badRequest', message: 'A name is missing.', field: 'name' } });
-    await expect(api.signUp({ name: '', email: '', password: '' })).rejects.toEqual(
+    await expect(accounts.signUp({ name: '', email: '', password: '' })).rejects.toEqual(
       new Refusal(400, 'A name is missing.', 'name'),
     );
   });
 
   test('no answer, and a server without its database, both mean that it is away', async () => {
     globalThis.fetch = () => Promise.reject(new TypeError('failed to fetch'));
-    await expect(api.library()).rejects.toBeInstanceOf(ServerAway);
+    await expect(library.page(null)).rejects.toBeInstanceOf(ServerAway);
     answerWith(503, { error: { code: 'unavailable', message: 'away' } });
-    await expect(api.library()).rejects.toBeInstanceOf(ServerAway);
+    await expect(library.page(null)).rejects.toBeInstanceOf(ServerAway);
   });
 
   test('a stale save is an answer, not a failure', async () => {
     answerWith(409, { version: 4, since: [] });
     const save = { base: 1, changes: [] };
-    expect(await api.save('id', save)).toEqual({ stale: { version: 4, since: [] } });
+    expect(await demonstrations.save('id', save)).toEqual({ stale: { version: 4, since: [] } });
     answerWith(200, { version: 2, changedAt: '2026-01-01T00:00:00.000Z' });
-    expect(await api.save('id', save)).toMatchObject({ saved: { version: 2 } });
+    expect(await demonstrations.save('id', save)).toMatchObject({ saved: { version: 2 } });
   });
 
   test('an answer of another shape is not believed', async () => {
     answerWith(200, { demonstrations: 'all of them' });
-    await expect(api.library()).rejects.toThrow();
+    await expect(library.page(null)).rejects.toThrow();
   });
 });

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { applyAll, currentVersion, emptyDocument, type Change } from '@yperkine/demonstration';
 import type { Save } from '@yperkine/protocol';
-import { Refusal, ServerAway } from '../src/api/client.ts';
+import { Refusal, ServerAway } from '../src/api/http.ts';
 import type { Pending } from '../src/state/pending.ts';
 import { Saver, type SaveState } from '../src/state/saver.ts';
 

@@ -3,6 +3,7 @@ import { join } from 'node:path';
 import { Router } from 'express';
 import { static as expressStatic } from 'express';
 import expressStaticGzip from 'express-static-gzip';
+import { giveNonce, pageHeaders, permissionHeaders } from './security.ts';
 
 /**
  * The web application's files, compressed when it was built; every other address gets its page, with this response's
@@ -20,7 +21,7 @@ export function pages(folder: string): Router {
     }),
   );
   router.use(expressStatic(folder, { index: false }));
-  router.get('/{*path}', (_request, response) => {
+  router.get('/{*path}', giveNonce, pageHeaders, permissionHeaders, (_request, response) => {
     const { nonce } = response.locals as { nonce: string };
     response.set('Cache-Control', 'no-store').type('html').send(page.replaceAll('{{nonce}}', nonce));
   });

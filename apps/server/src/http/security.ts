@@ -9,8 +9,8 @@ export const giveNonce: RequestHandler = (_request, response, next) => {
   next();
 };
 
-/** Headers for every answer: nothing is fetched from outside, no text is run as code. */
-export const securityHeaders = helmet({
+/** Headers of the page: nothing is fetched from outside, no text is run as code. */
+export const pageHeaders = helmet({
   contentSecurityPolicy: {
     useDefaults: false,
     directives: {
@@ -37,7 +37,17 @@ export const securityHeaders = helmet({
   strictTransportSecurity: false,
 });
 
-/** What the pages never ask the browser for; the clipboard is written to, never read. */
+/** Headers of everything else: data, pictures and files that are never a page themselves. */
+export const dataHeaders: RequestHandler = (_request, response, next) => {
+  response.set({
+    'Content-Security-Policy': "default-src 'none'; frame-ancestors 'none'",
+    'Cross-Origin-Resource-Policy': 'same-origin',
+    'X-Content-Type-Options': 'nosniff',
+  });
+  next();
+};
+
+/** What the page never asks the browser for; the clipboard is written to, never read. */
 const permissions = [
   ...[
     'accelerometer',
@@ -54,9 +64,14 @@ const permissions = [
   .join(', ');
 const oneYear = 365 * 24 * 60 * 60;
 
-/** Headers that depend on how the person came, which behind a trusted proxy is what it says. */
-export const connectionHeaders: RequestHandler = (request, response, next) => {
+/** What the page may ask the browser for. */
+export const permissionHeaders: RequestHandler = (_request, response, next) => {
   response.set('Permissions-Policy', permissions);
+  next();
+};
+
+/** What depends on how the person came, which behind a trusted proxy is what that says. */
+export const connectionHeaders: RequestHandler = (request, response, next) => {
   if (request.secure) response.set('Strict-Transport-Security', `max-age=${oneYear}`);
   next();
 };

@@ -1,15 +1,14 @@
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { Link, useParams } from 'react-router';
-import { api, Refusal } from '../api/client.ts';
+import { demonstrations } from '../api/demonstrations.ts';
+import { Refusal } from '../api/http.ts';
 import { useWorkbenchState, WorkbenchContext } from '../state/context.ts';
 import { useTheme } from '../theme/theme.ts';
 import { openWorkbench, type OpenDemonstration } from '../state/openWorkbench.ts';
-import { ConflictDialog } from './ConflictDialog.tsx';
-import { Chooser } from './chooser/Chooser.tsx';
-import { DataDialog } from './data/DataDialog.tsx';
 import { listenToDrops } from './data/drops.ts';
 import { Deck } from './deck/Deck.tsx';
+import { Chooser, ConflictDialog, DataDialog } from './dialogs.ts';
 import { listenToKeys } from './keys.ts';
 import { Notices } from './SavedState.tsx';
 import { Tiers } from './tiers/Tiers.tsx';
@@ -21,7 +20,7 @@ export function BuildRoute() {
   const { id = '' } = useParams();
   const query = useQuery({
     queryKey: ['demonstration', id],
-    queryFn: () => api.open(id),
+    queryFn: () => demonstrations.open(id),
     // The open demonstration lives in its workbench; the server is asked once, at opening.
     staleTime: Infinity,
     gcTime: 0,
@@ -97,9 +96,20 @@ function BuildView({ demonstration, opened }: { demonstration: string; opened: O
         </div>
         <Working demonstration={demonstration} />
       </main>
-      <Chooser />
-      <DataDialog />
-      <ConflictDialog />
+      <Dialogs />
     </div>
+  );
+}
+
+function Dialogs() {
+  const isChoosing = useWorkbenchState(({ choosing }) => choosing !== null);
+  const isImporting = useWorkbenchState(({ importing }) => importing !== null);
+  const isAsking = useWorkbenchState(({ conflicts }) => conflicts.length > 0);
+  return (
+    <>
+      {isChoosing && <Chooser />}
+      {isImporting && <DataDialog />}
+      {isAsking && <ConflictDialog />}
+    </>
   );
 }

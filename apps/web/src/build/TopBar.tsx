@@ -1,8 +1,8 @@
-import { Camera, ChevronLeft, Moon, Redo2, Sun, Undo2 } from 'lucide-react';
+import { Camera, ChevronLeft, Redo2, Undo2 } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { IconButton } from '../parts/Button.tsx';
-import { useTheme } from '../theme/theme.ts';
+import { ThemeButton } from '../parts/ThemeButton.tsx';
 import { useWorkbench, useWorkbenchState } from '../state/context.ts';
 import { copyPicture } from '../state/picture.ts';
 import { SavedWord } from './SavedState.tsx';
@@ -34,17 +34,6 @@ export function TopBar() {
         <ThemeButton />
       </div>
     </header>
-  );
-}
-
-export function ThemeButton() {
-  const { name, asked, toggle } = useTheme();
-  // A demonstration that is always on paper or always on slate leaves nothing to choose.
-  if (asked !== null) return null;
-  return (
-    <IconButton label={name === 'day' ? 'Slate and chalk' : 'Paper and ink'} onClick={toggle}>
-      {name === 'day' ? <Moon size={19} aria-hidden /> : <Sun size={19} aria-hidden />}
-    </IconButton>
   );
 }
 

@@ -1,34 +1,43 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useInfiniteQuery, useMutation, useQueryClient } from '@tanstack/react-query';
 import type { DemonstrationSummary } from '@yperkine/protocol';
 import { formatDistanceToNow } from 'date-fns';
 import { LogOut, Plus } from 'lucide-react';
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { Dialog, DialogPanel, DialogTitle } from '@headlessui/react';
-import { api } from '../api/client.ts';
-import { ThemeButton } from '../build/TopBar.tsx';
+import { accounts } from '../api/accounts.ts';
+import { library } from '../api/library.ts';
 import { ActionMenu } from '../parts/ActionMenu.tsx';
+import { lazily } from '../parts/lazily.tsx';
 import { Button, IconButton } from '../parts/Button.tsx';
+import { ThemeButton } from '../parts/ThemeButton.tsx';
 import { Wordmark } from '../parts/Wordmark.tsx';
-import { Veil } from '../parts/Veil.tsx';
 import { useTheme } from '../theme/theme.ts';
+
+const RemoveDialog = lazily(async () => (await import('./RemoveDialog.tsx')).RemoveDialog);
 
 /** The shelf of one's demonstrations. */
 export function LibraryRoute({ name }: { name: string }) {
   const queries = useQueryClient();
   const navigate = useNavigate();
-  const library = useQuery({ queryKey: ['library'], queryFn: api.library, refetchOnMount: 'always' });
+  const shelf = useInfiniteQuery({
+    queryKey: ['library'],
+    queryFn: ({ pageParam }) => library.page(pageParam),
+    initialPageParam: null as string | null,
+    getNextPageParam: ({ next }) => next,
+    refetchOnMount: 'always',
+  });
+  const shown = shelf.data?.pages.flatMap(({ demonstrations }) => demonstrations);
   const make = useMutation({
-    mutationFn: api.make,
+    mutationFn: library.make,
     onSuccess: ({ id }) => navigate(`/demonstrations/${id}`),
   });
   const copy = useMutation({
-    mutationFn: (id: string) => api.make({ copyOf: id }),
+    mutationFn: (id: string) => library.make({ copyOf: id }),
     onSuccess: () => queries.invalidateQueries({ queryKey: ['library'] }),
   });
   const [leaving, setLeaving] = useState<DemonstrationSummary | null>(null);
-  const signOut = useMutation({ mutationFn: api.signOut, onSuccess: () => queries.resetQueries() });
-  const problem = library.error ?? make.error ?? copy.error ?? signOut.error;
+  const signOut = useMutation({ mutationFn: accounts.signOut, onSuccess: () => queries.resetQueries() });
+  const problem = shelf.error ?? make.error ?? copy.error ?? signOut.error;
 
   return (
     <div className="mx-auto min-h-dvh max-w-6xl px-4 sm:px-6">
@@ -52,9 +61,9 @@ export function LibraryRoute({ name }: { name: string }) {
             {problem.message}
           </p>
         )}
-        {library.data?.demonstrations.length === 0 && <EmptyShelf />}
-        <ul className="grid grid-cols-1 gap-5 pb-10 sm:grid-cols-2 lg:grid-cols-3">
-          {library.data?.demonstrations.map((summary) => (
+        {shown?.length === 0 && <EmptyShelf />}
+        <ul className="grid grid-cols-1 gap-5 pb-8 sm:grid-cols-2 lg:grid-cols-3">
+          {shown?.map((summary) => (
             <DemonstrationCard
               key={summary.id}
               summary={summary}
@@ -63,8 +72,31 @@ export function LibraryRoute({ name }: { name: string }) {
             />
           ))}
         </ul>
+        {shelf.hasNextPage && (
+          <MoreButton isBusy={shelf.isFetchingNextPage} onMore={() => void shelf.fetchNextPage()} />
+        )}
       </main>
       {leaving && <RemoveDialog summary={leaving} onClose={() => setLeaving(null)} />}
+    </div>
+  );
+}
+
+/** Brings the next page when it comes into sight, or is pressed. */
+function MoreButton({ isBusy, onMore }: { isBusy: boolean; onMore: () => void }) {
+  const place = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    if (!place.current || isBusy) return;
+    const observer = new IntersectionObserver(([entry]) => entry?.isIntersecting && onMore(), {
+      rootMargin: '300px',
+    });
+    observer.observe(place.current);
+    return () => observer.disconnect();
+  }, [isBusy, onMore]);
+  return (
+    <div ref={place} className="grid place-items-center pb-10">
+      <Button disabled={isBusy} onClick={onMore}>
+        Show more
+      </Button>
     </div>
   );
 }
@@ -92,6 +124,7 @@ function DemonstrationCard({
         <img
           src={`/api/demonstrations/${id}/picture.svg?theme=${theme}&version=${version}`}
           alt=""
+          loading="lazy"
           width={320}
           height={200}
           className="aspect-[16/10] w-full border-b border-rule"
@@ -111,38 +144,5 @@ function DemonstrationCard({
         />
       </div>
     </li>
-  );
-}
-
-function RemoveDialog({ summary, onClose }: { summary: DemonstrationSummary; onClose: () => void }) {
-  const queries = useQueryClient();
-  const remove = useMutation({
-    mutationFn: () => api.remove(summary.id),
-    onSuccess: async () => {
-      await queries.invalidateQueries({ queryKey: ['library'] });
-      onClose();
-    },
-  });
-  return (
-    <Dialog open onClose={onClose} className="relative z-50">
-      <Veil />
-      <div className="fixed inset-0 grid place-items-center p-4">
-        <DialogPanel className="card w-full max-w-md p-6">
-          <DialogTitle className="text-xl font-semibold">Delete “{summary.title}”?</DialogTitle>
-          <p className="mt-1 mb-5 text-quiet">It cannot be brought back.</p>
-          {remove.error && (
-            <p role="alert" className="mb-3 text-danger">
-              {remove.error.message}
-            </p>
-          )}
-          <div className="flex justify-end gap-2">
-            <Button onClick={onClose}>Keep it</Button>
-            <Button look="strong" disabled={remove.isPending} onClick={() => remove.mutate()}>
-              Delete
-            </Button>
-          </div>
-        </DialogPanel>
-      </div>
-    </Dialog>
   );
 }

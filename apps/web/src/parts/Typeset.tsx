@@ -1,14 +1,13 @@
-import katex from 'katex';
 import { memo, useLayoutEffect, useRef } from 'react';
 import type { Line } from '@yperkine/demonstration';
 import { LiveNumber } from './LiveNumber.tsx';
+import { typesetInto } from './typesetting.ts';
 
 /** LaTeX, typeset once; it is typeset again only when the text changes. */
 export const Typeset = memo(function Typeset({ latex }: { latex: string }) {
   const element = useRef<HTMLSpanElement>(null);
   useLayoutEffect(() => {
-    if (element.current)
-      katex.render(latex, element.current, { throwOnError: false, output: 'htmlAndMathml' });
+    if (element.current) typesetInto(element.current, latex);
   }, [latex]);
   return <span ref={element} />;
 });

@@ -1,10 +1,13 @@
 import { QueryCache, QueryClient, QueryClientProvider, useQuery } from '@tanstack/react-query';
 import { BrowserRouter, Link, Route, Routes } from 'react-router';
-import { api, Refusal } from '../api/client.ts';
 import { lazy, Suspense } from 'react';
-import { LibraryRoute } from '../library/LibraryRoute.tsx';
+import { accounts } from '../api/accounts.ts';
+import { Refusal } from '../api/http.ts';
 import { SignInRoute } from './SignInRoute.tsx';
 
+const LibraryRoute = lazy(async () => ({
+  default: (await import('../library/LibraryRoute.tsx')).LibraryRoute,
+}));
 const BuildRoute = lazy(async () => ({ default: (await import('../build/BuildView.tsx')).BuildRoute }));
 
 const queries = new QueryClient({
@@ -36,7 +39,7 @@ export function App() {
 
 /** Lets in who is signed in; everybody else sees the sign-in page at the address they came for. */
 function Gate() {
-  const session = useQuery({ queryKey: ['session'], queryFn: api.session, staleTime: Infinity });
+  const session = useQuery({ queryKey: ['session'], queryFn: accounts.session, staleTime: Infinity });
   if (session.error) {
     return (
       <main className="p-10">

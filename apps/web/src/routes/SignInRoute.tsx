@@ -1,8 +1,9 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { signInSchema, signUpSchema, type Session } from '@yperkine/protocol';
 import { useId, useState, type FormEvent } from 'react';
-import { api, Refusal } from '../api/client.ts';
-import { ThemeButton } from '../build/TopBar.tsx';
+import { accounts } from '../api/accounts.ts';
+import { Refusal } from '../api/http.ts';
+import { ThemeButton } from '../parts/ThemeButton.tsx';
 import { Button } from '../parts/Button.tsx';
 import { Wordmark } from '../parts/Wordmark.tsx';
 
@@ -17,7 +18,7 @@ interface FormProblem {
 export function SignInRoute({ demo }: { demo: boolean }) {
   const queries = useQueryClient();
   const enter = (session: Session) => queries.setQueryData(['session'], session);
-  const asDemo = useMutation({ mutationFn: api.signInAsDemo, onSuccess: enter });
+  const asDemo = useMutation({ mutationFn: accounts.signInAsDemo, onSuccess: enter });
   const [isNew, setNew] = useState(false);
   return (
     <div className="min-h-dvh">
@@ -89,7 +90,9 @@ function AccountForm({ isNew, onEnter }: { isNew: boolean; onEnter: (session: Se
     setBusy(true);
     try {
       onEnter(
-        isNew ? await api.signUp(signUpSchema.parse(form)) : await api.signIn(signInSchema.parse(form)),
+        isNew
+          ? await accounts.signUp(signUpSchema.parse(form))
+          : await accounts.signIn(signInSchema.parse(form)),
       );
     } catch (error) {
       const field = error instanceof Refusal ? (error.field ?? null) : null;

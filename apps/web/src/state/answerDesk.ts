@@ -132,22 +132,3 @@ export class AnswerDesk implements Answers {
     this.settings.onNews();
   }
 }
-
-/** The desk of a browser window, with a real worker. */
-export const browserDesk = (onNews: () => void): AnswerDesk =>
-  new AnswerDesk({
-    hire: (onAnswer, onBreakdown) => {
-      const worker = new Worker(new URL('../workers/analysis.worker.ts', import.meta.url), {
-        type: 'module',
-      });
-      worker.onmessage = ({ data }: MessageEvent<AnswerMessage>) => onAnswer(data);
-      worker.onerror = onBreakdown;
-      return {
-        ask: (message) => worker.postMessage(message),
-        end: () => worker.terminate(),
-      };
-    },
-    schedule: (callback, milliseconds) => setTimeout(callback, milliseconds),
-    cancel: (timer) => clearTimeout(timer as ReturnType<typeof setTimeout>),
-    onNews,
-  });

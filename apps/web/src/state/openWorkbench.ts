@@ -1,9 +1,10 @@
 import { applyAll } from '@yperkine/demonstration';
 import type { StoredDemonstration } from '@yperkine/protocol';
-import { api } from '../api/client.ts';
+import { demonstrations } from '../api/demonstrations.ts';
 import { claimWindowId, findPending, keepPending } from './pending.ts';
 import { Saver } from './saver.ts';
-import { browserDesk, type AnswerDesk } from './answerDesk.ts';
+import type { AnswerDesk } from './answerDesk.ts';
+import { browserDesk } from './browserDesk.ts';
 import { Workbench } from './workbench.ts';
 
 let windowId: Promise<string> | null = null;
@@ -33,7 +34,7 @@ export async function openWorkbench({
   );
   const saver = new Saver(
     {
-      send: (save) => api.save(id, save),
+      send: (save) => demonstrations.save(id, save),
       onStale: (_saver, theirs) => workbench.takeIn(theirs),
       onState: (state) => workbench.saveStateIs(state),
       keep: (unsaved) => keepPending(id, ownWindow, unsaved),

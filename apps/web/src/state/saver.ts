@@ -1,6 +1,6 @@
 import { applyAll, type Change, type Document } from '@yperkine/demonstration';
 import type { Save, Saved, Stale } from '@yperkine/protocol';
-import { Refusal } from '../api/client.ts';
+import { Refusal } from '../api/http.ts';
 import type { Pending } from './pending.ts';
 
 export type SaveState = 'saved' | 'saving' | 'away' | 'signedOut' | 'asking' | 'refused' | 'gone';

@@ -7,6 +7,8 @@ import { SvgSurface } from './svgSurface.ts';
 import { day, type Palette } from './theme.ts';
 
 const pictureSize = { width: 320, height: 200 } as const;
+/** A tenth of a pixel is less than anybody sees in a picture of that size. */
+const pictureDigits = 1;
 
 /** The small picture of a demonstration, as SVG: its graphs without numbers and titles. */
 export const smallPicture = (document: Document, palette: Palette = day): string =>
@@ -26,7 +28,7 @@ export function smallPictures<Name extends string>(
     here: hereOf(document),
   });
   const painted = (palette: Palette): string => {
-    const surface = new SvgSurface(palette);
+    const surface = new SvgSurface(palette, pictureDigits);
     paint(scene, surface);
     return surface.toSvg(width, height);
   };

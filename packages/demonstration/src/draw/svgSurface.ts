@@ -12,18 +12,20 @@ import {
 } from './surface.ts';
 import { colourOf, type Palette } from './theme.ts';
 
-const digits = 2;
-
 /** A surface that collects SVG text. */
 export class SvgSurface implements Surface {
   private readonly pieces: string[] = [];
   private clips = 0;
   private patterns = 0;
 
-  constructor(private readonly palette: Palette) {}
+  /** @param digits decimal places of pixels */
+  constructor(
+    private readonly palette: Palette,
+    private readonly digits = 2,
+  ) {}
 
   path(build: (pen: Pen) => void, style: PathStyle): void {
-    const d = pathRound(digits);
+    const d = pathRound(this.digits);
     build(d);
     const { palette } = this;
     const stroke = style.stroke
@@ -38,7 +40,7 @@ export class SvgSurface implements Surface {
 
   text(text: string, x: number, y: number, { tone, size, anchor, face }: TextStyle): void {
     this.pieces.push(
-      `<text x="${x.toFixed(digits)}" y="${y.toFixed(digits)}" font-size="${size}" font-family="${face === 'mathematics' ? 'serif' : 'sans-serif'}" ` +
+      `<text x="${x.toFixed(this.digits)}" y="${y.toFixed(this.digits)}" font-size="${size}" font-family="${face === 'mathematics' ? 'serif' : 'sans-serif'}" ` +
         `text-anchor="${anchor}" fill="${colourOf(tone, this.palette)}">${escaped(text)}</text>`,
     );
   }
@@ -56,7 +58,7 @@ export class SvgSurface implements Surface {
   }
 
   hatched(build: (pen: Pen) => void, slant: Slant, tone: Tone): void {
-    const d = pathRound(digits);
+    const d = pathRound(this.digits);
     build(d);
     const { gap, width, opacity } = hatching;
     const id = `hatching${++this.patterns}`;

@@ -3,6 +3,7 @@ import type { EntryOf, Id } from '@yperkine/demonstration';
 import { Eraser, ListPlus, Pause, Play, RotateCcw } from 'lucide-react';
 import { useState, type ComponentProps, type ReactNode } from 'react';
 import { useShallow } from 'zustand/shallow';
+import { lazily } from '../../parts/lazily.tsx';
 import { ActionMenu, type MenuAction } from '../../parts/ActionMenu.tsx';
 import { useWorkbench, useWorkbenchState } from '../../state/context.ts';
 import { addReveal, revealsOf, switchReveal, titleOfReveal } from '../../state/reveals.ts';
@@ -10,7 +11,8 @@ import { keepTrial } from '../../state/trials.ts';
 import { perDocument } from '../../state/perDocument.ts';
 import { makeStart, restoreStart } from '../../state/start.ts';
 import { keepStep } from '../../state/steps.ts';
-import { RevealTable } from './RevealTable.tsx';
+
+const RevealTable = lazily(async () => (await import('./RevealTable.tsx')).RevealTable);
 
 interface ToolProps extends ComponentProps<'button'> {
   readonly icon: ReactNode;

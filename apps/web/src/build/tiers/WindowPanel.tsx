@@ -1,3 +1,4 @@
+import { lazily } from '../../parts/lazily.tsx';
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
 import { rational, type Range } from '@yperkine/core';
 import {
@@ -18,7 +19,8 @@ import { TextField } from '../../parts/TextField.tsx';
 import { NumberField } from '../../parts/NumberField.tsx';
 import { fit } from '../../state/actions.ts';
 import { useWorkbench, useWorkbenchState } from '../../state/context.ts';
-import { LooksForm } from './LooksPanel.tsx';
+
+const LooksForm = lazily(async () => (await import('./LooksPanel.tsx')).LooksForm);
 
 /** Low, like the row of titles; on a touch screen as tall as a finger is broad. */
 const tool =

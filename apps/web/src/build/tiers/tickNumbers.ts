@@ -1,5 +1,5 @@
+import { typesetInto } from '../../parts/typesetting.ts';
 import { tickPixels, type Scene } from '@yperkine/demonstration';
-import katex from 'katex';
 
 /** Numbers of the x-axis that are more than decimals, typeset over the canvas and moved without React. */
 export class TickNumbers {
@@ -18,7 +18,7 @@ export class TickNumbers {
       element.hidden = tick === undefined;
       if (!tick || !view) return;
       if (this.typeset.get(element) !== tick.latex) {
-        katex.render(tick.latex ?? '', element, { throwOnError: false, output: 'htmlAndMathml' });
+        typesetInto(element, tick.latex ?? '');
         this.typeset.set(element, tick.latex ?? '');
       }
       const top = view.frame.top + view.frame.height + (tiers.at(-1)?.stripRoom ?? 0) + 5;

@@ -1,15 +1,14 @@
-import { useSortable } from '@dnd-kit/sortable';
-import { CSS } from '@dnd-kit/utilities';
 import { headOfEntry, type Entry, type Id, type Tone } from '@yperkine/demonstration';
 import clsx from 'clsx';
 import { ChevronDown, ChevronRight, Eye, EyeOff, GripVertical } from 'lucide-react';
-import { useCallback, useId, type ReactNode } from 'react';
+import { useCallback, useId, type KeyboardEvent, type PointerEvent, type ReactNode } from 'react';
 import { ActionMenu, type MenuAction } from '../../parts/ActionMenu.tsx';
 import { IconButton } from '../../parts/Button.tsx';
 import { useSightOf } from '../../parts/Sight.tsx';
 import { setField } from '../../state/actions.ts';
 import { useWorkbench, useWorkbenchState } from '../../state/context.ts';
 import { cssColour } from '../../theme/colour.ts';
+import { useCarried, useSorting } from './sorting.ts';
 
 interface CardFrameProps {
   readonly id: Id;
@@ -24,37 +23,40 @@ interface CardFrameProps {
 /** The frame of an entry's card: its heading, the grip by which it is moved, its menu. */
 export function CardFrame({ id, entry, tone, absence, actions, children }: CardFrameProps) {
   const workbench = useWorkbench();
-  const [headingId, moveId] = [useId(), useId()];
+  const headingId = useId();
   const isEmphasised = useWorkbenchState((state) => state.emphasis === id);
-  const { setNodeRef, setActivatorNodeRef, attributes, listeners, transform, transition, isDragging } =
-    useSortable({ id });
+  const sorting = useSorting();
+  const carried = useCarried(id);
   const watch = useSightOf();
   const isHeading = entry.kind === 'heading';
   const ref = useCallback(
     (section: HTMLElement | null) => {
-      setNodeRef(section);
+      if (section) sorting.cards.set(id, section);
       const stopWatching = section ? watch(section) : null;
       return () => {
         stopWatching?.();
-        setNodeRef(null);
+        sorting.cards.delete(id);
       };
     },
-    [setNodeRef, watch],
+    [id, sorting, watch],
   );
   return (
     <section
       ref={ref}
       aria-labelledby={headingId}
-      onPointerEnter={({ pointerType }) => pointerType === 'mouse' && workbench.emphasise(id)}
+      onPointerEnter={({ pointerType }) => {
+        sorting.want();
+        if (pointerType === 'mouse') workbench.emphasise(id);
+      }}
       onPointerLeave={() => workbench.emphasise(null)}
       onFocus={() => workbench.emphasise(id)}
       onBlur={() => workbench.emphasise(null)}
-      style={{ transform: CSS.Translate.toString(transform), transition }}
+      style={{ transform: carried?.transform, transition: carried?.transition }}
       className={clsx(
         'group/card relative border-b border-rule pr-3 pl-5 transition-colors',
         isHeading ? 'bg-paper py-1.5' : 'py-3.5',
         isEmphasised && 'bg-here/8 before:absolute before:inset-y-0 before:left-0 before:w-1 before:bg-here',
-        isDragging && 'z-10 bg-sheet shadow-lg',
+        carried?.isDragging && 'z-10 bg-sheet shadow-lg',
       )}
     >
       <header className="flex items-center gap-2.5">
@@ -71,23 +73,50 @@ export function CardFrame({ id, entry, tone, absence, actions, children }: CardF
           </span>
         )}
         {isHeading && <GroupEye id={id} entry={entry} />}
-        <button
-          ref={setActivatorNodeRef}
-          type="button"
-          {...attributes}
-          {...listeners}
-          id={moveId}
-          aria-label="Move"
-          aria-labelledby={`${moveId} ${headingId}`}
-          title="Drag to another place; with the keyboard: Space lifts it, arrows move it, Space puts it down"
-          className="inline-flex h-8 w-6 cursor-grab touch-none items-center justify-center rounded text-quiet opacity-0 group-hover/card:opacity-100 hover:text-ink focus-visible:opacity-100 pointer-coarse:opacity-100"
-        >
-          <GripVertical size={16} aria-hidden />
-        </button>
+        <MoveGrip id={id} headingId={headingId} />
         <ActionMenu label="More for" of={headingId} actions={actions} />
       </header>
       <div className="pr-2 pl-5">{children}</div>
     </section>
+  );
+}
+
+/** What a card is carried by. Until drag and drop is loaded it keeps the press or key that asked for it. */
+function MoveGrip({ id, headingId }: { id: Id; headingId: string }) {
+  const moveId = useId();
+  const sorting = useSorting();
+  const carried = useCarried(id);
+  const ref = useCallback(
+    (grip: HTMLElement | null) => {
+      if (grip) sorting.grips.set(id, grip);
+      return () => void sorting.grips.delete(id);
+    },
+    [id, sorting],
+  );
+  const early = {
+    onFocus: () => sorting.want(),
+    onPointerDown: ({ nativeEvent }: PointerEvent) => sorting.miss(id, nativeEvent),
+    onPointerUp: () => sorting.forget(),
+    onPointerCancel: () => sorting.forget(),
+    onKeyDown: (event: KeyboardEvent) => {
+      if (event.key !== ' ' && event.key !== 'Enter') return;
+      event.preventDefault();
+      sorting.miss(id, event.nativeEvent);
+    },
+  };
+  return (
+    <button
+      ref={ref}
+      type="button"
+      {...(carried ? { ...carried.attributes, ...carried.listeners } : early)}
+      id={moveId}
+      aria-label="Move"
+      aria-labelledby={`${moveId} ${headingId}`}
+      title="Drag to another place; with the keyboard: Space lifts it, arrows move it, Space puts it down"
+      className="inline-flex h-8 w-6 cursor-grab touch-none items-center justify-center rounded text-quiet opacity-0 group-hover/card:opacity-100 hover:text-ink focus-visible:opacity-100 pointer-coarse:opacity-100"
+    >
+      <GripVertical size={16} aria-hidden />
+    </button>
   );
 }
 

@@ -1,9 +1,9 @@
 import { headOfEntry, type Entry, type Id, type StudyResult } from '@yperkine/demonstration';
 import { useState } from 'react';
-import { LookFields } from './LookFields.tsx';
 import { ResultNames } from './ResultNames.tsx';
 import { ShownWhen, useAbsence } from './ShownWhen.tsx';
 import { PlaceField } from './PlaceField.tsx';
+import { lazily } from '../../parts/lazily.tsx';
 import { Sight } from '../../parts/Sight.tsx';
 import { useResolved, useWorkbench, useWorkbenchState } from '../../state/context.ts';
 import { studyCards } from '../studies/table.ts';
@@ -12,6 +12,8 @@ import { cardActions, type Asked } from './cardActions.ts';
 import { isFormula, type FormulaEntry } from './formulaEntry.ts';
 import { GivenFormula } from './GivenFormula.tsx';
 import { Lines, Sentence, StudyBody, Unresolved } from './StudyBody.tsx';
+
+const LookFields = lazily(async () => (await import('./LookFields.tsx')).LookFields);
 
 /** One entry of the working: its statement, its result in typeset mathematics, its sentence. */
 export function EntryCard({ id }: { id: Id }) {

@@ -1,4 +1,3 @@
-import { history, historyKeymap, standardKeymap } from '@codemirror/commands';
 import { Compartment, EditorState, StateEffect, StateField } from '@codemirror/state';
 import {
   Decoration,
@@ -9,7 +8,6 @@ import {
 } from '@codemirror/view';
 import { useEffect, useRef } from 'react';
 import type { Scope } from '@yperkine/core';
-import { suggesting } from './suggestions.ts';
 import { Palette } from './Palette.tsx';
 import { useCalmFocus } from './useCalmFocus.ts';
 
@@ -83,6 +81,7 @@ export function FormulaField(props: FormulaFieldProps) {
   const latest = useRef(props);
   const attributes = useRef(new Compartment());
   const hint = useRef(new Compartment());
+  const aids = useRef(new Compartment());
   useEffect(() => {
     latest.current = props;
   });
@@ -92,6 +91,22 @@ export function FormulaField(props: FormulaFieldProps) {
       { key: 'Enter', run: (v: EditorView) => (latest.current.onEnter(v.state.doc.toString()), true) },
       { key: 'Escape', run: () => (latest.current.onEscape?.(), latest.current.onEscape !== undefined) },
     ];
+    let isHelped = false;
+    // What helps while one types comes with the first focus; where it cannot be had, the field works without it.
+    const help = (editor: EditorView) => {
+      if (isHelped) return;
+      isHelped = true;
+      void import('./typingAids.ts').then(
+        ({ typingAids }) =>
+          view.current === editor &&
+          editor.dispatch({
+            effects: aids.current.reconfigure(typingAids(() => latest.current.scope)),
+          }),
+        () => {
+          isHelped = false;
+        },
+      );
+    };
     const editor = new EditorView({
       parent: host.current as HTMLDivElement,
       state: EditorState.create({
@@ -99,11 +114,10 @@ export function FormulaField(props: FormulaFieldProps) {
         extensions: [
           EditorView.cspNonce.of(nonce),
           oneLine,
-          suggesting(() => latest.current.scope),
           wrongRange,
           placeholderLook,
-          history(),
-          keymap.of([...keys, ...historyKeymap, ...standardKeymap.filter(({ key }) => key !== 'Enter')]),
+          aids.current.of([]),
+          keymap.of(keys),
           hint.current.of([]),
           attributes.current.of([]),
           EditorView.lineWrapping,
@@ -114,6 +128,7 @@ export function FormulaField(props: FormulaFieldProps) {
           EditorView.updateListener.of((update) => {
             if (update.docChanged) latest.current.onChange(update.state.doc.toString());
             if (update.focusChanged) onFocusChange(update.view.hasFocus);
+            if (update.focusChanged && update.view.hasFocus) help(update.view);
             if (update.focusChanged && !update.view.hasFocus) latest.current.onBlur?.();
           }),
         ],
@@ -124,7 +139,10 @@ export function FormulaField(props: FormulaFieldProps) {
       editor.focus();
       editor.dispatch({ selection: { anchor: editor.state.doc.length } });
     }
-    return () => editor.destroy();
+    return () => {
+      view.current = null;
+      editor.destroy();
+    };
   }, [onFocusChange]);
 
   const { value, wrong, label, describedBy, placeholder = '' } = props;

@@ -14,8 +14,8 @@ import { UnitField } from '../studies/UnitField.tsx';
 import { FormulaField } from './FormulaField.tsx';
 import { FormulaPreview } from './FormulaPreview.tsx';
 import { Button } from '../../parts/Button.tsx';
+import { lazily } from '../../parts/lazily.tsx';
 import { readPieces } from './pieces.ts';
-import { PiecesEditor } from './PiecesEditor.tsx';
 import { Problem } from './Problem.tsx';
 
 /** Time without typing after which even a text that cannot be read becomes part of the document. */
@@ -131,6 +131,8 @@ export function GivenFormula({
     </div>
   );
 }
+
+const PiecesEditor = lazily(async () => (await import('./PiecesEditor.tsx')).PiecesEditor);
 
 /** The editor for pieces: open where there are some, else behind a button. */
 function Pieces({ text, scope, onChange }: { text: string; scope: Scope; onChange: (text: string) => void }) {

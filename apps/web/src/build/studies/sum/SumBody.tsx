@@ -3,13 +3,15 @@ import { toneOf } from '@yperkine/demonstration';
 import { Download, PencilLine } from 'lucide-react';
 import { useState } from 'react';
 import { Button } from '../../../parts/Button.tsx';
+import { lazily } from '../../../parts/lazily.tsx';
 import { saveText } from '../../../parts/saveText.ts';
 import { sumCsv } from '../../../state/areas.ts';
 import { useResolved } from '../../../state/context.ts';
 import { StudyBody } from '../../working/StudyBody.tsx';
-import { PartsEditor } from './PartsEditor.tsx';
-import { PartsTable } from './PartsTable.tsx';
 import { RuleChips } from './RuleChips.tsx';
+
+const PartsEditor = lazily(async () => (await import('./PartsEditor.tsx')).PartsEditor);
+const PartsTable = lazily(async () => (await import('./PartsTable.tsx')).PartsTable);
 
 const small = 'min-h-8! px-2.5! text-[0.92rem] font-normal!';
 /** Parts up to which they can be edited one by one. */

@@ -1,0 +1,20 @@
+import workerAddress from 'virtual:analysis-worker';
+import type { AnswerMessage } from '../workers/messages.ts';
+import { AnswerDesk } from './answerDesk.ts';
+
+/** The desk of a browser window, with a real worker. */
+export const browserDesk = (onNews: () => void): AnswerDesk =>
+  new AnswerDesk({
+    hire: (onAnswer, onBreakdown) => {
+      const worker = new Worker(workerAddress, { type: 'module' });
+      worker.onmessage = ({ data }: MessageEvent<AnswerMessage>) => onAnswer(data);
+      worker.onerror = onBreakdown;
+      return {
+        ask: (message) => worker.postMessage(message),
+        end: () => worker.terminate(),
+      };
+    },
+    schedule: (callback, milliseconds) => setTimeout(callback, milliseconds),
+    cancel: (timer) => clearTimeout(timer as ReturnType<typeof setTimeout>),
+    onNews,
+  });
