@@ -43,6 +43,26 @@ export default defineConfig({
     // Fonts stay files: the content security policy allows no data: fonts.
     assetsInlineLimit: 0,
     chunkSizeWarningLimit: 900,
+    rolldownOptions: {
+      output: {
+        // What is needed together travels together: small files cost more on the way than they hold.
+        advancedChunks: {
+          groups: [
+            {
+              name: 'shell',
+              test: /node_modules[\\/](react|react-dom|scheduler|react-router|@tanstack|zod|zustand|clsx)[\\/]/,
+              priority: 2,
+            },
+            {
+              name: 'controls',
+              test: /node_modules[\\/](@headlessui|@floating-ui|@react-aria|react-aria|react-stately)[\\/]/,
+              minShareCount: 2,
+            },
+            { name: 'mathematics', test: /packages[\\/]core[\\/]/, minShareCount: 2 },
+          ],
+        },
+      },
+    },
   },
   server: { proxy: { '/api': 'http://127.0.0.1:4280' } },
 });

@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import { Router } from 'express';
 import { static as expressStatic } from 'express';
 import expressStaticGzip from 'express-static-gzip';
-import { giveNonce, pageHeaders, permissionHeaders } from './security.ts';
+import { giveNonce, pageHeaders, permissionHeaders, scriptPolicy } from './security.ts';
 
 /**
  * The web application's files, compressed when it was built; every other address gets its page, with this response's
@@ -17,7 +17,16 @@ export function pages(folder: string): Router {
     expressStaticGzip(join(folder, 'assets'), {
       enableBrotli: true,
       orderPreference: ['br', 'gz'],
-      serveStatic: { immutable: true, maxAge: '1y', fallthrough: false },
+      serveStatic: {
+        immutable: true,
+        maxAge: '1y',
+        fallthrough: false,
+        // A file of another content has another name, so nobody ever asks whether it has changed.
+        etag: false,
+        lastModified: false,
+        acceptRanges: false,
+        setHeaders: (response) => void response.setHeader('Content-Security-Policy', scriptPolicy),
+      },
     }),
   );
   router.use(expressStatic(folder, { index: false }));

@@ -47,6 +47,9 @@ export const dataHeaders: RequestHandler = (_request, response, next) => {
   next();
 };
 
+/** A worker runs under the policy that its own script came with. */
+export const scriptPolicy = "default-src 'none'; script-src 'self' 'wasm-unsafe-eval'";
+
 /** What the page never asks the browser for; the clipboard is written to, never read. */
 const permissions = [
   ...[

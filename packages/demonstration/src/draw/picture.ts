@@ -9,6 +9,8 @@ import { day, type Palette } from './theme.ts';
 const pictureSize = { width: 320, height: 200 } as const;
 /** A tenth of a pixel is less than anybody sees in a picture of that size. */
 const pictureDigits = 1;
+/** A curve is sampled at every second pixel: between them it is as good as straight there. */
+const pictureDensity = 0.5;
 
 /** The small picture of a demonstration, as SVG: its graphs without numbers and titles. */
 export const smallPicture = (document: Document, palette: Palette = day): string =>
@@ -24,7 +26,7 @@ export function smallPictures<Name extends string>(
     document,
     stage: emptyStage,
     resolution: resolve(document, emptyStage),
-    size: { width, height, density: 1, furniture: false },
+    size: { width, height, density: pictureDensity, furniture: false },
     here: hereOf(document),
   });
   const painted = (palette: Palette): string => {
