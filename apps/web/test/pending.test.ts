@@ -1,6 +1,8 @@
 import { beforeEach, describe, expect, test } from '@jest/globals';
 import { emptyDocument, type Change } from '@yperkine/demonstration';
-import { findPending, keepPending, claimWindowId, type Pending } from '../src/state/pending.ts';
+import { IDBFactory, IDBKeyRange } from 'fake-indexeddb';
+import { createStore, type UseStore } from 'idb-keyval';
+import { claimWindowId, Keeper, type Pending } from '../src/state/pending.ts';
 
 /** The browser's storage, as far as it is used. */
 class FakeStorage {
@@ -31,6 +33,15 @@ class FakeLocks {
 }
 
 let local: FakeStorage;
+/** What the keepers were told of whether the browser keeps it. */
+let kept: boolean[];
+const keeper = (demonstration: string, windowId: string) =>
+  new Keeper(demonstration, windowId, (isKept) => kept.push(isKept), shelf);
+const keepPending = (demonstration: string, windowId: string, unsaved: Pending | null) =>
+  keeper(demonstration, windowId).replace(unsaved);
+const findPending = (demonstration: string, windowId: string) => keeper(demonstration, windowId).find();
+let shelf: UseStore;
+let count = 0;
 let locks: FakeLocks;
 const define = (name: string, value: unknown) =>
   Object.defineProperty(globalThis, name, { value, configurable: true, writable: true });
@@ -38,6 +49,10 @@ const define = (name: string, value: unknown) =>
 beforeEach(() => {
   local = new FakeStorage();
   locks = new FakeLocks();
+  kept = [];
+  define('indexedDB', new IDBFactory());
+  define('IDBKeyRange', IDBKeyRange);
+  shelf = createStore(`database ${++count}`, 'unsaved');
   define('localStorage', local);
   define('sessionStorage', new FakeStorage());
   define('navigator', { locks });
@@ -48,14 +63,14 @@ const pending: Pending = { base: 3, baseDocument: emptyDocument(''), changes: [c
 
 describe('changes that the server has not acknowledged', () => {
   test('are found again by the same window after a reload', async () => {
-    keepPending('d', 'w1', pending);
+    await keepPending('d', 'w1', pending);
     expect(await findPending('d', 'w1')).toEqual(pending);
-    keepPending('d', 'w1', null);
+    await keepPending('d', 'w1', null);
     expect(await findPending('d', 'w1')).toBeNull();
   });
 
   test('of a window that was closed are taken over by the next one', async () => {
-    keepPending('d', 'closed', pending);
+    await keepPending('d', 'closed', pending);
     expect(await findPending('d', 'w2')).toEqual(pending);
     // They are this window's own now: a third one does not send them again.
     locks.names.add('yperkine/window/w2');
@@ -65,12 +80,12 @@ describe('changes that the server has not acknowledged', () => {
 
   test('of a window that is still open are left to it', async () => {
     locks.names.add('yperkine/window/open');
-    keepPending('d', 'open', pending);
+    await keepPending('d', 'open', pending);
     expect(await findPending('d', 'w2')).toBeNull();
   });
 
   test('of another demonstration are not mixed up', async () => {
-    keepPending('other', 'w1', pending);
+    await keepPending('other', 'w1', pending);
     expect(await findPending('d', 'w1')).toBeNull();
   });
 
@@ -112,11 +127,24 @@ describe('changes that the server has not acknowledged', () => {
     expect(await findPending('d', 'w1')).toBeNull();
   });
 
-  test('a storage that is full is no reason to stop', () => {
-    local.setItem = () => {
-      throw new Error('quota exceeded');
-    };
-    expect(keepPending('d', 'w1', pending)).toBe(false);
+  test('come one by one, and are found in their order', async () => {
+    const own = keeper('d', 'w1');
+    await own.replace(pending);
+    for (let i = 2; i <= 12; i++) await own.append({ ...change, id: `c${i}` });
+    const again = keeper('d', 'w1');
+    const found = await again.find();
+    expect(found?.changes.map(({ id }) => id)).toEqual(Array.from({ length: 12 }, (_, i) => `c${i + 1}`));
+    await again.append({ ...change, id: 'c13' });
+    expect((await findPending('d', 'w1'))?.changes).toHaveLength(13);
+    await again.replace({ ...pending, changes: [change] });
+    expect(await findPending('d', 'w1')).toEqual(pending);
+  });
+
+  test('a browser that keeps nothing is told of, and is no reason to stop', async () => {
+    shelf = () => Promise.reject(new Error('forbidden'));
+    await keepPending('d', 'w1', pending);
+    expect(await findPending('d', 'w1')).toBeNull();
+    expect(kept).toEqual([false, false]);
   });
 });
 

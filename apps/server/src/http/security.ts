@@ -50,7 +50,7 @@ export const dataHeaders: RequestHandler = (_request, response, next) => {
 /** A worker runs under the policy that its own script came with. */
 export const scriptPolicy = "default-src 'none'; script-src 'self' 'wasm-unsafe-eval'";
 
-/** What the page never asks the browser for; the clipboard is written to, never read. */
+/** What the page never asks the browser for. */
 const permissions = [
   ...[
     'accelerometer',
@@ -61,7 +61,7 @@ const permissions = [
     'gyroscope',
     'magnetometer',
   ],
-  ...['microphone', 'midi', 'payment', 'usb', 'serial', 'bluetooth', 'hid', 'clipboard-read'],
+  ...['microphone', 'midi', 'payment', 'usb', 'serial', 'bluetooth', 'hid'],
 ]
   .map((name) => `${name}=()`)
   .join(', ');

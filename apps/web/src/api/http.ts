@@ -7,6 +7,8 @@ export class Refusal extends Error {
     readonly status: number,
     message: string,
     readonly field?: string,
+    /** What the server calls it. */
+    readonly code?: string,
   ) {
     super(message);
   }
@@ -42,7 +44,8 @@ export async function ask(method: string, path: string, body?: unknown): Promise
 export function refusal({ status, body }: Answer): Refusal {
   const parsed = errorSchema.safeParse(body);
   if (!parsed.success) return new Refusal(status, 'The server could not do this.');
-  return new Refusal(status, parsed.data.error.message, parsed.data.error.field);
+  const { message, field, code } = parsed.data.error;
+  return new Refusal(status, message, field, code);
 }
 
 export async function expectBody<T extends z.ZodType>(

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { Button } from '../parts/Button.tsx';
 import { Veil } from '../parts/Veil.tsx';
 import { useWorkbench, useWorkbenchState } from '../state/context.ts';
+import { placeInWords, valueInWords } from '../state/placeWords.ts';
 
 /** Asks which of two changes to the same place is to stay. Nothing is lost before the answer. */
 export function ConflictDialog() {
@@ -14,6 +15,7 @@ export function ConflictDialog() {
 
 function Question({ conflicts }: { conflicts: readonly Conflict[] }) {
   const workbench = useWorkbench();
+  const known = { document: workbench.state.document, resolution: workbench.current() };
   const [choices, setChoices] = useState<ReadonlyMap<string, Choice>>(new Map());
   return (
     <Dialog open onClose={() => undefined} className="relative z-50">
@@ -27,12 +29,12 @@ function Question({ conflicts }: { conflicts: readonly Conflict[] }) {
           {conflicts.map((conflict) => (
             <RadioGroup
               key={conflict.place}
-              aria-label={placeName(conflict.mine)}
+              aria-label={placeInWords(conflict.mine, known)}
               value={choices.get(conflict.place) ?? 'mine'}
               onChange={(choice: Choice) => setChoices(new Map([...choices, [conflict.place, choice]]))}
               className="mb-4"
             >
-              <p className="mb-1.5 font-semibold">{placeName(conflict.mine)}</p>
+              <p className="mb-1.5 font-semibold">{placeInWords(conflict.mine, known)}</p>
               <Option choice="mine" label="This window" edit={conflict.mine} />
               <Option choice="theirs" label="The other window" edit={conflict.theirs} />
             </RadioGroup>
@@ -53,32 +55,7 @@ function Option({ choice, label, edit }: { choice: Choice; label: string; edit: 
       className="mb-1.5 flex cursor-pointer gap-3 rounded-lg border border-rule px-4 py-2.5 data-checked:border-ink data-checked:bg-hover"
     >
       <span className="w-36 shrink-0 text-quiet">{label}</span>
-      <span className="min-w-0 break-words">{valueText(edit)}</span>
+      <span className="min-w-0 break-words">{valueInWords(edit)}</span>
     </Radio>
   );
-}
-
-const fieldNames: Readonly<Record<string, string>> = {
-  title: 'The title',
-  decimals: 'The rounding',
-  text: 'A formula',
-  value: 'The value of a slider',
-  from: 'The left limit of a slider',
-  to: 'The right limit of a slider',
-  step: 'The step of a slider',
-  seconds: 'The pace of a slider',
-  repeat: 'How a slider repeats',
-};
-
-function placeName(edit: Edit): string {
-  if (edit.at === 'steps' || (edit.at === 'field' && edit.of === 'steps')) return 'A step';
-  return edit.at === 'document' || edit.at === 'field' ? (fieldNames[edit.field] ?? 'A setting') : 'An entry';
-}
-
-function valueText(edit: Edit): string {
-  const value: unknown = edit.new;
-  if (value === null) return 'deleted';
-  if (typeof value === 'string' || typeof value === 'number' || typeof value === 'boolean')
-    return String(value);
-  return 'text' in (value as object) ? String((value as { text: unknown }).text) : 'kept';
 }

@@ -1,7 +1,9 @@
 import { CloudOff, TriangleAlert } from 'lucide-react';
 import { useEffect } from 'react';
 import type { Notice } from '../state/session.ts';
+import { saveText } from '../parts/saveText.ts';
 import type { SaveState } from '../state/saver.ts';
+import type { Workbench } from '../state/workbench.ts';
 import { useWorkbench, useWorkbenchState } from '../state/context.ts';
 
 const sentences: Readonly<Record<SaveState, string>> = {
@@ -11,11 +13,18 @@ const sentences: Readonly<Record<SaveState, string>> = {
   signedOut:
     'You are signed out. Work on: everything is kept here and saved once you sign in again in another tab.',
   asking: 'changed in two windows',
-  refused: 'The server does not take this change. It is kept on this computer; undoing it lets saving go on.',
+  fault:
+    'The server has a fault of its own, and saving waits for it. Work on: everything is kept on this computer.',
+  otherVersion:
+    'There is a newer version of the program. What you changed is kept on this computer: reload the page, and it is saved.',
   gone: 'This demonstration was deleted elsewhere. What you changed is kept on this computer.',
 };
 
 const isTrouble = (state: SaveState): boolean => !['saved', 'saving', 'asking'].includes(state);
+
+/** What is said instead where the browser keeps nothing: then only an open window does. */
+const unkept =
+  'Saving waits, and this browser refuses to keep what is unsaved. Leave this window open, or save a copy.';
 
 /** The quiet word beside the title. */
 export function SavedWord() {
@@ -30,7 +39,9 @@ export function SavedWord() {
 /** A bar under the top when saving does not go on by itself, or when something happened elsewhere. */
 export function Notices() {
   const state = useWorkbenchState((s) => s.saveState);
+  const isKept = useWorkbenchState((s) => s.isKept);
   const notice = useWorkbenchState((s) => s.notice);
+  const workbench = useWorkbench();
   return (
     <>
       {isTrouble(state) && (
@@ -39,7 +50,10 @@ export function Notices() {
           className="card mx-3 flex items-center gap-3 border-here bg-here/12 px-4 py-2.5 sm:mx-4"
         >
           {state === 'away' ? <CloudOff size={19} aria-hidden /> : <TriangleAlert size={19} aria-hidden />}
-          {sentences[state]}
+          <span className="flex-1">{isKept ? sentences[state] : unkept}</span>
+          <button type="button" className={textButton} onClick={() => saveCopy(workbench)}>
+            Save a copy
+          </button>
         </div>
       )}
       {notice && <NoticeBar notice={notice} />}
@@ -47,23 +61,39 @@ export function Notices() {
   );
 }
 
+const textButton = 'shrink-0 font-semibold underline underline-offset-2';
+
+/** The demonstration as it is here, saved or not, as a file. */
+function saveCopy({ state: { document } }: Workbench): void {
+  const name = document.title.replaceAll(/[^\p{L}\p{N} .-]+/gu, ' ').trim() || 'demonstration';
+  saveText(`${name}.json`, 'application/json', JSON.stringify(document, null, 2));
+}
+
 /** Long enough to read a sentence and to reach the button. */
 const shownFor = 8000;
 
 /** Something that happened, to be read and dismissed; what was deleted can be had back at once. */
-function NoticeBar({ notice: { text, canUndo } }: { notice: Notice }) {
+function NoticeBar({ notice: { text, canUndo, copy } }: { notice: Notice }) {
   const workbench = useWorkbench();
   useEffect(() => {
     if (!canUndo) return;
     const timer = setTimeout(() => workbench.tell(null), shownFor);
     return () => clearTimeout(timer);
   }, [canUndo, text, workbench]);
-  const button = 'font-semibold underline underline-offset-2';
   if (!canUndo) {
     return (
       <div role="alert" className="card mx-3 flex items-center gap-3 px-4 py-2.5 sm:mx-4">
         <span className="flex-1">{text}</span>
-        <button type="button" className={button} onClick={() => workbench.tell(null)}>
+        {copy !== undefined && (
+          <button
+            type="button"
+            className={textButton}
+            onClick={() => saveText('unsaved change.json', 'application/json', copy)}
+          >
+            Save a copy of it
+          </button>
+        )}
+        <button type="button" className={textButton} onClick={() => workbench.tell(null)}>
           Good
         </button>
       </div>
@@ -77,7 +107,7 @@ function NoticeBar({ notice: { text, canUndo } }: { notice: Notice }) {
       <span>{text}</span>
       <button
         type="button"
-        className={button}
+        className={textButton}
         onClick={() => {
           workbench.tell(null);
           workbench.undo();

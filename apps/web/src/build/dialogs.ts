@@ -1,6 +1,5 @@
 import { lazily } from '../parts/lazily.tsx';
 
-/** What opens over the build view: each is loaded when it is first asked for. */
-export const Chooser = lazily(async () => (await import('./chooser/Chooser.tsx')).Chooser);
+/** What opens over the build view now and then: each is loaded when it is first asked for. */
 export const DataDialog = lazily(async () => (await import('./data/DataDialog.tsx')).DataDialog);
 export const ConflictDialog = lazily(async () => (await import('./ConflictDialog.tsx')).ConflictDialog);

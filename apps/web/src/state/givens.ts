@@ -82,8 +82,7 @@ function isValue(typed: string, scope: Scope): boolean {
 
 function addValue(workbench: Workbench, text: string): Addition {
   const order = lastOrder(workbench.state.document.entries);
-  workbench.change([added(newId(), makeEntry('value', { order, text }))]);
-  return { ok: true };
+  return putIn(workbench, [added(newId(), makeEntry('value', { order, text }))]);
 }
 
 /** A function through points: typed with its name as p(x) through (0, 1), (2, 3), or with the next free name and four points. */
@@ -167,14 +166,13 @@ export function addData(
   if (into === null || known?.kind !== 'data') {
     return addCurve(workbench, (place) => makeEntry('data', { ...place, ...named }), [unit]);
   }
-  workbench.change([
+  return putIn(workbench, [
     ...Object.entries(named).map(([field, value]): Edit => {
       const old = (known as Readonly<Record<string, unknown>>)[field];
       return { at: 'field', of: 'entries', id: into, field, old, new: value };
     }),
     unit,
   ]);
-  return { ok: true };
 }
 
 /** A function of which only a derivative is given. */
@@ -211,6 +209,13 @@ function addCurve(
     const after = applyChange(document, { id: 'preview', edits });
     edits.push(...fitEdits(after, resolve(after, stage), 'both', shownX(document, stage)));
   }
+  return putIn(workbench, edits);
+}
+
+/** Makes the change, or says at its place why the document does not take it. */
+function putIn(workbench: Workbench, edits: readonly Edit[]): Addition {
+  const message = workbench.refusalOf(edits);
+  if (message !== null) return { ok: false, message };
   workbench.change(edits);
   return { ok: true };
 }
@@ -251,10 +256,9 @@ function addParameter(workbench: Workbench, text: string, name: string): Additio
   const value = literalText(text) ?? '0';
   const exact = rational.parseDecimal(value) ?? rational.zero;
   const reach = Math.max(5, 10 ** Math.ceil(Math.log10(Math.abs(rational.toNumber(exact)) || 1)));
-  workbench.change([
+  return putIn(workbench, [
     added(newId(), parameterEntry(workbench.state.document, name, value, -reach, reach, '0.1')),
   ]);
-  return { ok: true };
 }
 
 export function parameterEntry(

@@ -6,6 +6,7 @@ import {
   type Change,
   type Document,
 } from '@yperkine/demonstration';
+import { createStore, promisifyRequest, type UseStore } from 'idb-keyval';
 import { nanoid } from 'nanoid';
 import { z } from 'zod';
 
@@ -35,7 +36,12 @@ function upToDate(stored: z.infer<typeof storedSchema>): unknown {
   return { ...stored, baseDocument: opened.document, changes };
 }
 
-const prefix = (demonstration: string) => `yperkine/pending/${demonstration}/`;
+function readPending(stored: unknown): Pending | null {
+  const loose = storedSchema.safeParse(stored);
+  const parsed = loose.success ? pendingSchema.safeParse(upToDate(loose.data)) : null;
+  return parsed?.success && parsed.data.changes.length > 0 ? parsed.data : null;
+}
+
 const lockName = (windowId: string) => `yperkine/window/${windowId}`;
 const windowKey = 'yperkine/window';
 
@@ -69,39 +75,136 @@ async function isOpen(windowId: string): Promise<boolean> {
   return held.some(({ name }) => name === lockName(windowId));
 }
 
-/** Keeps this window's unsaved changes where a crash or a closed window does not take them away. */
-export function keepPending(demonstration: string, windowId: string, pending: Pending | null): boolean {
-  const key = prefix(demonstration) + windowId;
-  try {
-    if (pending) localStorage.setItem(key, JSON.stringify(pending));
-    else localStorage.removeItem(key);
-    return true;
-  } catch {
-    // The browser's storage is full or forbidden; the changes stay in memory and go to the server.
-    return false;
-  }
+/** Where a browser keeps what is not saved yet, for all demonstrations and windows. */
+export function unsavedShelf(): UseStore {
+  let shelf: UseStore | null = null;
+  return async (mode, work) => {
+    try {
+      shelf ??= createStore('yperkine', 'unsaved');
+      return await shelf(mode, work);
+    } catch (error) {
+      // A database that could not be opened may be there the next time.
+      shelf = null;
+      throw error;
+    }
+  };
 }
 
-/** Unsaved changes of this window, or of one that was closed before it could save; null if there are none. */
-export async function findPending(demonstration: string, windowId: string): Promise<Pending | null> {
-  const own = prefix(demonstration) + windowId;
-  const keys = Object.keys(localStorage).filter((key) => key.startsWith(prefix(demonstration)));
-  for (const key of [own, ...keys.filter((other) => other !== own)]) {
-    const isOthers = key !== own && (await isOpen(key.slice(prefix(demonstration).length)));
-    const found = isOthers ? null : readPending(key);
-    if (!found) continue;
-    if (key !== own && keepPending(demonstration, windowId, found)) localStorage.removeItem(key);
+const everythingOf = (...beginning: readonly string[]): IDBKeyRange =>
+  // An array stands behind every text and number.
+  IDBKeyRange.bound([...beginning], [...beginning, []]);
+
+/** What this window keeps in the browser's own database, where a crash or a closed window does not take it away. */
+export class Keeper {
+  private count = 0;
+
+  /**
+   * @param onKept told after every try whether the browser keeps it
+   * @param unsaved the browser's database
+   */
+  constructor(
+    private readonly demonstration: string,
+    private readonly windowId: string,
+    private readonly onKept: (isKept: boolean) => void,
+    private readonly unsaved: UseStore,
+  ) {}
+
+  /** Keeps one change more, behind the others. */
+  append(change: Change): Promise<void> {
+    return this.write((store) => {
+      store.put(change, [this.demonstration, this.windowId, ++this.count]);
+    });
+  }
+
+  /** Keeps just this, all or nothing; null for nothing. */
+  replace(pending: Pending | null): Promise<void> {
+    return this.write((store) => {
+      store.delete(everythingOf(this.demonstration, this.windowId));
+      if (pending) this.putAll(store, pending);
+    });
+  }
+
+  private putAll(store: IDBObjectStore, { base, baseDocument, changes }: Pending): void {
+    const own = [this.demonstration, this.windowId];
+    store.put({ base, baseDocument }, [...own, 0]);
+    for (const change of changes) store.put(change, [...own, ++this.count]);
+  }
+
+  private async write(work: (store: IDBObjectStore) => void): Promise<void> {
+    try {
+      await this.unsaved('readwrite', (store) => {
+        work(store);
+        return promisifyRequest(store.transaction);
+      });
+      this.onKept(true);
+    } catch {
+      // It is full or forbidden: the changes stay in memory and go to the server.
+      this.onKept(false);
+    }
+  }
+
+  /** Unsaved changes of this window, or of one that was closed before it could save, as its own; null if there are none. */
+  async find(): Promise<Pending | null> {
+    const windows = await this.windows();
+    const mine = windows.get(this.windowId);
+    const own = mine ? readPending(mine) : null;
+    this.count = Math.max(0, mine?.last ?? 0);
+    if (own) return own;
+    for (const [id, stored] of windows) {
+      if (id === this.windowId || (await isOpen(id))) continue;
+      const found = readPending(stored);
+      if (found) return this.takeOver(id, found);
+    }
+    return this.fromOlderProgram();
+  }
+
+  private async takeOver(windowId: string, found: Pending): Promise<Pending> {
+    await this.write((store) => {
+      store.delete(everythingOf(this.demonstration, windowId));
+      this.putAll(store, found);
+    });
     return found;
   }
-  return null;
+
+  /** What all windows have kept of this demonstration. */
+  private async windows(): Promise<Map<string, { changes: unknown[]; last: number }>> {
+    const windows = new Map<string, { changes: unknown[]; last: number }>();
+    try {
+      const range = everythingOf(this.demonstration);
+      const [keys, values] = await this.unsaved('readonly', (store) =>
+        Promise.all([promisifyRequest(store.getAllKeys(range)), promisifyRequest(store.getAll(range))]),
+      );
+      keys.forEach((key, i) => {
+        const [, id, place] = key as [string, string, number];
+        const kept = windows.get(id) ?? { changes: [], last: 0 };
+        if (place === 0) Object.assign(kept, values[i]);
+        else kept.changes.push(values[i]);
+        windows.set(id, { ...kept, last: place });
+      });
+    } catch {
+      this.onKept(false);
+    }
+    return windows;
+  }
+
+  /** What the program kept before it used the browser's database. */
+  private async fromOlderProgram(): Promise<Pending | null> {
+    const prefix = `yperkine/pending/${this.demonstration}/`;
+    for (const key of Object.keys(localStorage).filter((name) => name.startsWith(prefix))) {
+      const id = key.slice(prefix.length);
+      const found = id !== this.windowId && (await isOpen(id)) ? null : readText(localStorage.getItem(key));
+      if (!found) continue;
+      await this.replace(found);
+      localStorage.removeItem(key);
+      return found;
+    }
+    return null;
+  }
 }
 
-function readPending(key: string): Pending | null {
-  const text = localStorage.getItem(key);
-  if (text === null) return null;
+function readText(text: string | null): Pending | null {
   try {
-    const parsed = pendingSchema.safeParse(upToDate(storedSchema.parse(JSON.parse(text))));
-    return parsed.success && parsed.data.changes.length > 0 ? parsed.data : null;
+    return text === null ? null : readPending(JSON.parse(text));
   } catch {
     return null;
   }

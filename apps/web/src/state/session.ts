@@ -49,6 +49,8 @@ export interface WorkbenchState {
   /** The table that is about to become a function, and the entry whose data it replaces; null while none is. */
   readonly importing: { readonly table: string; readonly into: Id | null } | null;
   readonly saveState: SaveState;
+  /** Whether the browser keeps what is not saved yet. */
+  readonly isKept: boolean;
   /** Places changed both here and in another window, waiting for the teacher's choice. */
   readonly conflicts: readonly Conflict[];
   /** A sentence about something that happened, to be read and dismissed. */
@@ -59,6 +61,8 @@ export interface Notice {
   readonly text: string;
   /** Whether it tells of the last change, which can be taken back. */
   readonly canUndo: boolean;
+  /** What could not be saved, to be kept as a file. */
+  readonly copy?: string;
 }
 
 /** A session at its beginning, apart from what is open. */
@@ -73,6 +77,7 @@ export const emptySession: Omit<WorkbenchState, 'document' | 'stage' | 'resoluti
   choosing: null,
   importing: null,
   saveState: 'saved',
+  isKept: true,
   conflicts: [],
   notice: null,
 };

@@ -1,9 +1,15 @@
 import type { Range } from '@yperkine/core';
 import {
+  accept,
+  becomesNearlyFull,
+  fullness,
+  unfitSentence,
+  unfitSize,
   applyAll,
   applyChange,
   calmed,
   conflictsBetween,
+  emptyHistory,
   emptyStage,
   followedWindows,
   hereOf,
@@ -155,23 +161,41 @@ export class Workbench {
   /**
    * Does what a person asked for, as one step of the history.
    * @param together changes in a row with the same key are undone as one
+   * @returns whether the document took it; where it did not, a sentence says why and nothing has changed
    */
-  change(edits: readonly Edit[], together?: string): void {
+  change(edits: readonly Edit[], together?: string): boolean {
     const real = edits.filter((edit) => JSON.stringify(edit.old) !== JSON.stringify(edit.new));
-    if (real.length === 0) return;
+    if (real.length === 0) return true;
     const change: Change = { id: nanoid(), edits: [...real, ...unfoldingEdits(this.state.document, real)] };
-    this.apply(change);
-    const { history, notice } = this.state;
+    const before = this.state.document;
+    if (!this.apply(change)) return false;
+    const { document, history, notice } = this.state;
     // What was told of an earlier change could no longer be taken back by one step.
     this.set({ history: remember(history, change, together), notice: notice?.canUndo ? null : notice });
+    if (becomesNearlyFull(before, document)) this.tell(fullness(document));
+    return true;
   }
 
-  private apply(change: Change): void {
+  /** Why the document would not take edits, in a sentence; null where it would. */
+  refusalOf(edits: readonly Edit[]): string | null {
+    const accepted = accept(this.state.document, { id: 'tried', edits: [...edits] });
+    const unfit = accepted.ok ? unfitSize(accepted.document) : accepted.unfit;
+    return unfit && unfitSentence(unfit);
+  }
+
+  /** What the server would refuse is refused here, so that nothing that has been accepted can be refused afterwards. */
+  private apply(change: Change): boolean {
+    const refusal = this.refusalOf(change.edits);
+    if (refusal !== null) {
+      this.tell(refusal);
+      return false;
+    }
     const document = applyChange(this.state.document, change);
     const here =
       this.state.here !== null && document.entries[this.state.here] ? this.state.here : hereOf(document);
     this.set({ document, here });
     this.saver?.add(change);
+    return true;
   }
 
   /** Ends a run of changes that are undone as one. */
@@ -228,8 +252,7 @@ export class Workbench {
 
   private travel({ change, history }: { change: Change; history: History }): void {
     this.stop();
-    this.apply(change);
-    this.set({ history, stage: emptyStage, step: null });
+    if (this.apply(change)) this.set({ history, stage: emptyStage, step: null });
   }
 
   choose(parameter: Id): void {
@@ -381,15 +404,40 @@ export class Workbench {
   saveStateIs(saveState: SaveState): void {
     this.set({ saveState });
   }
+  /** Whether the browser keeps what is not saved yet. */
+  keptIs(isKept: boolean): void {
+    if (this.state.isKept !== isKept) this.set({ isKept });
+  }
+
+  /** A change that the server refused for good is undone, and can be kept as a file. */
+  setApart(change: Change, document: Document, why: string): void {
+    this.stop();
+    this.set({ document, stage: emptyStage, here: hereOf(document), history: emptyHistory });
+    const text = `${why} This change was undone; everything else is saved.`;
+    this.set({ notice: { text, canUndo: false, copy: JSON.stringify(change, null, 2) } });
+  }
+
+  /** Whether what others changed can be shown now: nothing of it is just being edited or moved here. */
+  canTakeIn(theirs: readonly Change[]): boolean {
+    const { open, stage, playing } = this.state;
+    return !theirs
+      .flatMap(({ edits }) => edits)
+      .some(
+        (edit) =>
+          edit.at !== 'document' &&
+          (edit.id === open || typeof stage.values[edit.id] === 'string' || edit.id in playing),
+      );
+  }
 
   /** Another window saved first. What can be joined is joined; the rest is asked. */
   takeIn(theirs: readonly Change[]): void {
     if (!this.saver) return;
     this.theirs = theirs;
+    const isMineToo = this.saver.waiting.length > 0;
     const conflicts = conflictsBetween(this.saver.waiting, theirs).filter(isWorthAsking);
     if (conflicts.length > 0) return this.set({ conflicts });
     this.join(() => 'mine');
-    this.tell('Another window changed this demonstration too; both changes are kept.');
+    if (isMineToo) this.tell('Another window changed this demonstration too; both changes are kept.');
   }
 
   /** The teacher's choice, place by place; what was not asked stays as it is here. */
@@ -404,9 +452,24 @@ export class Workbench {
     const mine = rebase(saver.serverDocument, saver.waiting, theirs, choose);
     const server = applyAll(saver.serverDocument, theirs);
     const document = applyAll(server, mine);
-    this.set({ document, stage: emptyStage, here: hereOf(document) });
+    const { here } = this.state;
+    const stillHere = here !== null && document.entries[here] !== undefined;
+    this.set({
+      document,
+      stage: settledStage(this.state.stage, theirs),
+      here: stillHere ? here : hereOf(document),
+    });
     saver.rebased(saver.staleVersion, server, mine);
   }
+}
+
+/** The stage without what others have just settled: of that, the document's is shown. */
+function settledStage(stage: Stage, theirs: readonly Change[]): Stage {
+  const edits = theirs.flatMap((change) => change.edits);
+  const touched = edits.flatMap((edit) => (edit.at === 'document' ? [] : [edit.id]));
+  const y = Object.fromEntries(Object.entries(stage.y).filter(([tier]) => !touched.includes(tier)));
+  const isXTouched = edits.some((edit) => edit.at === 'document' && edit.field === 'x');
+  return { ...touched.reduce(withoutValue, stage), y, x: isXTouched ? null : stage.x };
 }
 
 const isSameRange = (a: Range | null | undefined, b: Range): boolean => a?.from === b.from && a.to === b.to;

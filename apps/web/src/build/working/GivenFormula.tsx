@@ -6,7 +6,13 @@ import {
   type Problem as ReadingProblem,
   type Scope,
 } from '@yperkine/core';
-import { isGivenDerivative, type EntryOf, type EntryProblem, type Id } from '@yperkine/demonstration';
+import {
+  isGivenDerivative,
+  type Edit,
+  type EntryOf,
+  type EntryProblem,
+  type Id,
+} from '@yperkine/demonstration';
 import { useEffect, useId, useRef, useState } from 'react';
 import { useWorkbench, useWorkbenchState } from '../../state/context.ts';
 import { setField } from '../../state/actions.ts';
@@ -37,6 +43,8 @@ export function GivenFormula({
   const workbench = useWorkbench();
   const scope = useWorkbenchState((state) => state.resolution.directory.scope);
   const [draft, setDraft] = useState<string | null>(null);
+  /** Why the document does not take what is typed, which stays in the field. */
+  const [refusal, setRefusal] = useState<string | null>(null);
   const text = draft ?? entry.text;
   const problemId = useId();
   const pending = useRef<{ text: string; timer: ReturnType<typeof setTimeout> } | null>(null);
@@ -46,30 +54,25 @@ export function GivenFormula({
     pending.current = null;
     const current = workbench.state.document.entries[id];
     if (!current || !('text' in current)) return;
-    workbench.change(
-      [{ at: 'field', of: 'entries', id, field: 'text', old: current.text, new: next }],
-      `formula ${id}`,
-    );
+    const edit: Edit = { at: 'field', of: 'entries', id, field: 'text', old: current.text, new: next };
+    const why = workbench.refusalOf([edit]);
+    setRefusal(why);
+    setDraft(why === null ? null : next);
+    if (why === null) workbench.change([edit], `formula ${id}`);
   };
   const flush = () => {
     if (pending.current) store(pending.current.text);
-    setDraft(null);
+    else if (refusal === null) setDraft(null);
   };
   const type = (next: string) => {
     if (next === text) return;
-    if (readTyped(next, scope).ok) {
-      store(next);
-      setDraft(null);
-      return;
-    }
+    if (readTyped(next, scope).ok) return store(next);
     setDraft(next);
+    setRefusal(null);
     if (pending.current) clearTimeout(pending.current.timer);
     pending.current = {
       text: next,
-      timer: setTimeout(() => {
-        store(next);
-        setDraft(null);
-      }, idle),
+      timer: setTimeout(() => store(next), idle),
     };
   };
   const close = () => {
@@ -90,7 +93,8 @@ export function GivenFormula({
     };
   }, []);
 
-  const shown = draft === null ? problem : problemOf(draft, scope);
+  const refused = refusal === null ? null : { message: refusal };
+  const shown: EntryProblem | null = refused ?? (draft === null ? problem : problemOf(draft, scope));
   const correct = () => {
     if (!shown?.range || shown.correction === undefined) return;
     type(text.slice(0, shown.range.from) + shown.correction + text.slice(shown.range.to));
