@@ -55,6 +55,11 @@ async function make(cookie: string): Promise<Made> {
   return { id: made.id, bytes: text.length };
 }
 
+async function versionOf(cookie: string, id: string): Promise<number> {
+  const response = await fetch(`${ours}/api/demonstrations/${id}`, { headers: { cookie } });
+  return ((await response.json()) as { version: number }).version;
+}
+
 async function requestsASecond(options: autocannon.Options): Promise<number> {
   const result = await autocannon({ connections, duration: seconds, ...options });
   if (result.non2xx > 0 || result.errors > 0)
@@ -78,28 +83,24 @@ function saving(cookie: string, ids: readonly string[], versions: Map<string, nu
   let next = 0;
   return {
     url: ours,
-    requests: [
-      {
-        method: 'POST',
-        headers: { ...json, cookie },
-        setupRequest: (request, context) => {
-          const own = context as { id?: string };
-          own.id ??= ids[next++ % ids.length] ?? '';
-          const version = versions.get(own.id) ?? 1;
-          const edits = [{ at: 'document', field: 'title', old: '', new: `Title ${version}` }];
-          return {
-            ...request,
-            path: `/api/demonstrations/${own.id}/changes`,
-            body: JSON.stringify({ base: version, changes: [{ id: randomUUID(), edits }] }),
-          };
+    setupClient: (client) => {
+      const id = ids[next++ % ids.length] ?? '';
+      client.setRequests([
+        {
+          method: 'POST',
+          path: `/api/demonstrations/${id}/changes`,
+          headers: { ...json, cookie },
+          setupRequest: (request) => {
+            const base = versions.get(id) ?? 1;
+            const edits = [{ at: 'document', field: 'title', old: '', new: `Title ${base}` }];
+            return { ...request, body: JSON.stringify({ base, changes: [{ id: randomUUID(), edits }] }) };
+          },
+          onResponse: (status, body) => {
+            if (status === 200) versions.set(id, (JSON.parse(body) as { version: number }).version);
+          },
         },
-        onResponse: (status, body, context) => {
-          const own = context as { id?: string };
-          if (status === 200 && own.id)
-            versions.set(own.id, (JSON.parse(body) as { version: number }).version);
-        },
-      },
-    ],
+      ]);
+    },
   };
 }
 
@@ -108,17 +109,10 @@ function writing(body: string): autocannon.Options {
   let next = 0;
   return {
     url: bare,
-    requests: [
-      {
-        method: 'POST',
-        headers: json,
-        setupRequest: (request, context) => {
-          const own = context as { row?: number };
-          own.row ??= (next++ % connections) + 1;
-          return { ...request, path: `/row/${own.row}`, body };
-        },
-      },
-    ],
+    setupClient: (client) => {
+      const path = `/row/${(next++ % connections) + 1}`;
+      client.setRequests([{ method: 'POST', path, headers: json, body }]);
+    },
   };
 }
 
@@ -136,7 +130,11 @@ const best = await bestInTurn({
   bareRead: () => requestsASecond({ url: `${bare}/document/${ids[0]}` }),
   read: () => requestsASecond({ url: `${ours}/api/demonstrations/${ids[0]}`, headers: { cookie } }),
   bareWrite: () => requestsASecond(writing(change)),
-  save: () => requestsASecond(saving(cookie, ids, versions)),
+  save: async () => {
+    // What was on its way when the last round ended was saved, too.
+    await Promise.all(ids.map(async (id) => versions.set(id, await versionOf(cookie, id))));
+    return requestsASecond(saving(cookie, ids, versions));
+  },
   library: () => requestsASecond({ url: `${ours}/api/demonstrations`, headers: { cookie } }),
 });
 

@@ -35,6 +35,8 @@ export function createApp(
   const pictures = new Pictures(database.sequelize, painter);
   const news = new News(config.databaseUrl, database.pool, logger);
   app.disable('x-powered-by');
+  // Nothing of the interface is kept by browsers but pictures, which have tags of their own.
+  app.disable('etag');
   app.set('trust proxy', config.trustProxy ? 1 : false);
   app.use(dataHeaders, connectionHeaders);
   app.get('/api/health', health(database));
@@ -52,7 +54,7 @@ export function createApp(
     sessions(database, config, (error) => logger.warn({ err: error }, 'the session store is away')),
     prolong,
   );
-  app.use('/api/demonstrations', demonstrationRoutes({ sequelize: database.sequelize, pictures, news }));
+  app.use('/api/demonstrations', demonstrationRoutes({ database, pictures, news }));
   app.use('/api', smallBody, cleanBody, accountRoutes(attemptLimits(database), config.demo));
   app.use('/api', () => {
     throw notFound();

@@ -164,26 +164,19 @@ describe('sessions', () => {
       .post('/api/accounts')
       .send({ ...teacher, email: 'daily@tarn-valley.example' })
       .expect(201);
-    const statements: string[] = [];
-    const { pool } = server.database;
-    const query = pool.query.bind(pool) as (...all: unknown[]) => unknown;
-    pool.query = ((...all: unknown[]) => {
-      statements.push(String(all[0]).trim().split(' ')[0] ?? '');
-      return query(...all);
-    }) as typeof pool.query;
-    const first = await agent.get('/api/demonstrations').expect(200);
-    expect({ statements, cookie: first.headers['set-cookie'] }).toEqual({
-      statements: ['SELECT'],
-      cookie: undefined,
-    });
-    await query(`UPDATE sessions SET sess = jsonb_set(sess::jsonb, '{prolonged}', '"2026-01-01"')::json`);
-    statements.length = 0;
-    const next = await agent.get('/api/demonstrations').expect(200);
-    expect(statements).toEqual(['SELECT', 'INSERT']);
-    expect(next.headers['set-cookie']?.[0]).toMatch(/^yperkine=/);
-    statements.length = 0;
-    await agent.get('/api/demonstrations').expect(200);
-    expect(statements).toEqual(['SELECT']);
+    const ask = async () => {
+      const statements = server.statements();
+      const { headers } = await agent.get('/api/demonstrations/not-an-id').expect(404);
+      return { statements: statements.stop(), cookie: headers['set-cookie']?.[0] };
+    };
+    expect(await ask()).toEqual({ statements: ['SELECT'], cookie: undefined });
+    await server.database.pool.query(
+      `UPDATE sessions SET sess = jsonb_set(sess::jsonb, '{prolonged}', '"2026-01-01"')::json`,
+    );
+    const next = await ask();
+    expect(next).toMatchObject({ statements: ['SELECT', 'INSERT'] });
+    expect(next.cookie).toMatch(/^yperkine=/);
+    expect(await ask()).toEqual({ statements: ['SELECT'], cookie: undefined });
   });
 
   test('a visit as the demo teacher is short', async () => {

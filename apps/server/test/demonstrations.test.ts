@@ -127,12 +127,10 @@ describe('saving', () => {
 
   test('a save reads once and writes once, however many changes it brings', async () => {
     const id = await make('T0');
-    const queries: string[] = [];
-    server.database.sequelize.addHook('beforeQuery', 'count', () => void queries.push('query'));
+    const statements = server.statements();
     await save(id, 0, ...Array.from({ length: 50 }, (_, i) => title(`T${i}`, `T${i + 1}`))).expect(200);
-    server.database.sequelize.removeHook('beforeQuery', 'count');
-    // The session is read beside these, on the other connections.
-    expect(queries.length).toBe(2);
+    // The session is the first.
+    expect(statements.stop()).toEqual(['SELECT', 'SELECT', 'WITH']);
     const [{ count }] = (await server.database.sequelize.query(
       'SELECT count(*)::int AS count FROM changes WHERE demonstration_id = $id',
       {
@@ -142,6 +140,13 @@ describe('saving', () => {
     )) as [{ count: number }];
     expect(count).toBe(50);
   });
+});
+
+test('a demonstration is opened with its session and one statement', async () => {
+  const id = await make('One');
+  const statements = server.statements();
+  await agent.get(`/api/demonstrations/${id}`).expect(200);
+  expect(statements.stop()).toEqual(['SELECT', 'SELECT']);
 });
 
 describe('the server', () => {

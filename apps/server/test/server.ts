@@ -3,7 +3,7 @@ import pg from 'pg';
 import request from 'supertest';
 import { createApp } from '../src/app.ts';
 import { readConfig } from '../src/config.ts';
-import { connect } from '../src/database/connect.ts';
+import { connect, type Database } from '../src/database/connect.ts';
 import { putInDemo } from '../src/database/demo.ts';
 import { createLogger } from '../src/log.ts';
 import type { Painter } from '../src/pictures/painter.ts';
@@ -35,6 +35,8 @@ export async function testServer({
     pictures,
     database,
     url: url.href,
+    /** Notes the first word of every statement, until it is stopped. */
+    statements: () => noting(database),
     /** A browser of its own, which keeps its cookie. */
     agent: () => request.agent(app),
     close: async () => {
@@ -53,4 +55,26 @@ async function onAdmin(admin: string, sql: string): Promise<void> {
   } finally {
     await client.end();
   }
+}
+
+function noting({ pool, sequelize }: Database): { stop: () => string[] } {
+  const noted: string[] = [];
+  const note = (text: string): void => {
+    noted.push(/\w+/.exec(text)?.[0] ?? '');
+  };
+  const ask = pool.query.bind(pool) as (...all: unknown[]) => unknown;
+  pool.query = ((first: string | { text: string }, ...rest: unknown[]) => {
+    note(typeof first === 'string' ? first : first.text);
+    return ask(first, ...rest);
+  }) as typeof pool.query;
+  sequelize.addHook('beforeQuery', 'note', (_options, query) =>
+    note((query as unknown as { sql: string }).sql),
+  );
+  return {
+    stop: () => {
+      pool.query = ask as typeof pool.query;
+      sequelize.removeHook('beforeQuery', 'note');
+      return noted;
+    },
+  };
 }

@@ -1,5 +1,6 @@
 import { afterEach, describe, expect, test } from '@jest/globals';
 import { emptyScope } from '@yperkine/core';
+import { currentVersion } from '@yperkine/demonstration';
 import { accounts } from '../src/api/accounts.ts';
 import { demonstrations } from '../src/api/demonstrations.ts';
 import { Refusal, ServerAway } from '../src/api/http.ts';
@@ -65,9 +66,11 @@ describe('the server’s answers', () => {
   });
 
   test('a stale save is an answer, not a failure', async () => {
-    answerWith(409, { version: 4, since: [] });
+    answerWith(409, { version: 4, format: currentVersion, since: [] });
     const save = { base: 1, changes: [] };
-    expect(await demonstrations.save('id', save)).toEqual({ stale: { version: 4, since: [] } });
+    expect(await demonstrations.save('id', save)).toEqual({
+      stale: { version: 4, format: currentVersion, since: [] },
+    });
     answerWith(200, { version: 2, changedAt: '2026-01-01T00:00:00.000Z' });
     expect(await demonstrations.save('id', save)).toMatchObject({ saved: { version: 2 } });
   });

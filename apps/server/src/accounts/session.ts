@@ -2,6 +2,7 @@ import connectPgSimple from 'connect-pg-simple';
 import type { Request, RequestHandler } from 'express';
 import session from 'express-session';
 import type { Database } from '../database/connect.ts';
+import { preparing } from '../database/prepared.ts';
 import type { Config } from '../config.ts';
 import { HttpProblem } from '../http/problem.ts';
 
@@ -32,7 +33,7 @@ export function sessions(
     name: 'yperkine',
     secret: config.sessionSecret,
     store: new Store({
-      pool,
+      pool: preparing(pool),
       tableName: 'sessions',
       errorLog: (error) => onError(error as unknown as Error),
       disableTouch: true,

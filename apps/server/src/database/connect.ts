@@ -5,7 +5,7 @@ import { defineModels } from './models.ts';
 
 export interface Database {
   readonly sequelize: Sequelize;
-  /** Plain connections for the session store and the rate limits. */
+  /** Plain connections, for the session store, the rate limits, and what every opening and saving asks. */
   readonly pool: pg.Pool;
   close(): Promise<void>;
 }
@@ -38,11 +38,11 @@ export function connect(url: string, logger: Logger, { isPatient = false }: Conn
   const sequelize = new Sequelize(url, {
     dialect: 'postgres',
     logging: false,
-    pool: { max: 8, acquire: connectionTimeoutMillis, validate: isAtRest },
+    pool: { max: 4, acquire: connectionTimeoutMillis, validate: isAtRest },
     dialectOptions: { ...waits, keepAlive: true },
   });
   defineModels(sequelize);
-  const pool = new pg.Pool({ connectionString: url, max: 4, ...waits, keepAlive: true });
+  const pool = new pg.Pool({ connectionString: url, max: 8, ...waits, keepAlive: true });
   // Without a listener a dying database would end the process.
   pool.on('error', (error) => logger.warn({ err: error }, 'a database connection was lost'));
   return {

@@ -1,10 +1,12 @@
 import { currentVersion, emptyDocument } from '@yperkine/demonstration';
 import { newDemonstrationSchema, unreadSaveSchema, type Stale } from '@yperkine/protocol';
 import express, { Router, type Request, type RequestHandler, type Response } from 'express';
-import { QueryTypes, type Sequelize } from 'sequelize';
+import type pg from 'pg';
 import { z } from 'zod';
 import { requireAccount } from '../accounts/session.ts';
+import type { Database } from '../database/connect.ts';
 import { DemonstrationRow } from '../database/models.ts';
+import { askPrepared } from '../database/prepared.ts';
 import { pageOf, putIn, summary } from '../library/library.ts';
 import type { News } from '../library/news.ts';
 import { changesSince, documentOf, save } from '../library/save.ts';
@@ -23,7 +25,7 @@ const pageQuery = z.object({ after: z.string().max(100).optional() });
 const sinceQuery = z.object({ since: z.coerce.number().int().min(0).max(2_147_483_647) });
 
 export interface LibraryServices {
-  readonly sequelize: Sequelize;
+  readonly database: Database;
   readonly pictures: Pictures;
   readonly news: News;
 }
@@ -35,7 +37,7 @@ const signedInOnly: RequestHandler = (request, _response, next) => {
 };
 
 /** The library and the demonstrations in it. */
-export function demonstrationRoutes({ sequelize, pictures, news }: LibraryServices): Router {
+export function demonstrationRoutes({ database, pictures, news }: LibraryServices): Router {
   const router = Router();
 
   const own = async (request: Request, id: unknown = request.params.id): Promise<DemonstrationRow> => {
@@ -65,12 +67,12 @@ export function demonstrationRoutes({ sequelize, pictures, news }: LibraryServic
     const document = source
       ? { ...source, title: `Copy of ${source.title}`.slice(0, 200).toWellFormed() }
       : emptyDocument(title);
-    response.status(201).json(full(await putIn(sequelize, accountId, document)));
+    response.status(201).json(full(await putIn(database.sequelize, accountId, document)));
   });
 
   router.get('/:id', async (request, response) => {
     const accountId = requireAccount(request);
-    await sendDemonstration(sequelize, accountId, readId(request.params.id), response);
+    await sendDemonstration(database.pool, accountId, readId(request.params.id), response);
   });
 
   router.delete('/:id', async (request, response) => {
@@ -86,7 +88,7 @@ export function demonstrationRoutes({ sequelize, pictures, news }: LibraryServic
     async (request, response) => {
       const id = readId(request.params.id);
       const result = await save(
-        sequelize,
+        database.pool,
         requireAccount(request),
         id,
         readBody(unreadSaveSchema, request.body),
@@ -130,16 +132,18 @@ interface RawRow {
 
 /** A stored document is sent as it is stored, without being read first, unless it has to be brought up to date. */
 async function sendDemonstration(
-  sequelize: Sequelize,
+  pool: pg.Pool,
   accountId: string,
   id: string,
   response: Response,
 ): Promise<void> {
-  const [row] = await sequelize.query<RawRow>(
+  const { rows } = await askPrepared<RawRow>(
+    pool,
     `SELECT id, title, version, changed_at AS "changedAt", document::text AS text, (document->>'version')::int AS format
-     FROM demonstrations WHERE id = $id AND account_id = $accountId`,
-    { bind: { id, accountId }, type: QueryTypes.SELECT },
+     FROM demonstrations WHERE id = $1 AND account_id = $2`,
+    [id, accountId],
   );
+  const [row] = rows;
   if (!row) throw notFound();
   const head = summary(row);
   if (row.format === currentVersion) {

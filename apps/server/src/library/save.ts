@@ -12,8 +12,10 @@ import {
   type Unfit,
 } from '@yperkine/demonstration';
 import type { Saved, Stale, UnreadSave } from '@yperkine/protocol';
-import { Op, QueryTypes, UniqueConstraintError, type Sequelize } from 'sequelize';
-import { ChangeRow, DemonstrationRow } from '../database/models.ts';
+import type pg from 'pg';
+import { Op } from 'sequelize';
+import { ChangeRow, type DemonstrationRow } from '../database/models.ts';
+import { askPrepared } from '../database/prepared.ts';
 import { HttpProblem, notFound, readBody } from '../http/problem.ts';
 
 export type SaveResult =
@@ -33,7 +35,7 @@ const slice = 8;
  * it works, and whoever comes second begins again.
  */
 export async function save(
-  sequelize: Sequelize,
+  pool: pg.Pool,
   accountId: string,
   id: string,
   { base, format, changes: unread }: UnreadSave,
@@ -46,7 +48,7 @@ export async function save(
     );
   const changes = await inSlices(unread, (change) => readBody(changeSchema, migratedChange(change, format)));
   for (let i = 0; i < tries; i++) {
-    const row = await DemonstrationRow.findOne({ where: { id, accountId } });
+    const row = await read(pool, accountId, id);
     if (!row) throw notFound();
     const since = base < row.version ? await changesSince(id, base) : [];
     const known = new Set(since.map((change) => change.id));
@@ -54,7 +56,7 @@ export async function save(
     const sent = new Set(changes.map((change) => change.id));
     const isStale = base > row.version || since.some((change) => !sent.has(change.id));
     if (isStale) return { kind: 'stale', stale: { version: row.version, format: currentVersion, since } };
-    const saved = news.length > 0 ? await store(sequelize, row, news) : row;
+    const saved = news.length > 0 ? await store(pool, row, news) : row;
     if (saved)
       return { kind: 'saved', saved: { version: saved.version, changedAt: saved.changedAt.toISOString() } };
   }
@@ -89,12 +91,23 @@ export async function changesSince(demonstrationId: string, base: number): Promi
 
 const refused = (unfit: Unfit): HttpProblem => new HttpProblem(422, 'invalidChange', unfitSentence(unfit));
 
+interface Stored {
+  readonly version: number;
+  readonly changedAt: Date;
+}
+type Row = Pick<DemonstrationRow, 'id' | 'document'> & Stored;
+
+async function read(pool: pg.Pool, accountId: string, id: string): Promise<Row | undefined> {
+  const { rows } = await askPrepared<Row>(
+    pool,
+    'SELECT id, version, changed_at AS "changedAt", document FROM demonstrations WHERE id = $1 AND account_id = $2',
+    [id, accountId],
+  );
+  return rows[0];
+}
+
 /** Puts changes in, and the document that comes of them; null when another save was faster. */
-async function store(
-  sequelize: Sequelize,
-  row: DemonstrationRow,
-  changes: readonly Change[],
-): Promise<Stored | null> {
+async function store(pool: pg.Pool, row: Row, changes: readonly Change[]): Promise<Stored | null> {
   let document = documentOf(row);
   await inSlices(changes, (change) => {
     const accepted = accept(document, change);
@@ -104,50 +117,43 @@ async function store(
   const unfit = unfitSize(document);
   if (unfit) throw refused(unfit);
   const saved = { version: row.version + changes.length, changedAt: new Date() };
-  const written = await write(sequelize, row, changes, document, saved);
-  return written ? saved : null;
-}
-
-interface Stored {
-  readonly version: number;
-  readonly changedAt: Date;
+  return (await write(pool, row, changes, document, saved)) ? saved : null;
 }
 
 const statement = `
   WITH stored AS (
-    UPDATE demonstrations SET document = $document::jsonb, title = $title, version = $next::int, changed_at = $at::timestamptz
-    WHERE id = $id AND version = $version::int
+    UPDATE demonstrations SET document = $5::jsonb, title = $4, version = $3::int, changed_at = $8::timestamptz
+    WHERE id = $1::uuid AND version = $2::int
     RETURNING id
   )
   INSERT INTO changes (demonstration_id, version, change_id, edits, format)
-  SELECT stored.id, $version::int + change.place, change.change->>'id', change.change->'edits', $format::int
-  FROM stored, jsonb_array_elements($changes::jsonb) WITH ORDINALITY AS change (change, place)
-  RETURNING version`;
+  SELECT stored.id, $2::int + change.place, change.change->>'id', change.change->'edits', $7::int
+  FROM stored, jsonb_array_elements($6::jsonb) WITH ORDINALITY AS change (change, place)`;
+
+/** PostgreSQL's code for a key that is there already. */
+const uniqueViolation = '23505';
 
 async function write(
-  sequelize: Sequelize,
-  { id, version }: DemonstrationRow,
+  pool: pg.Pool,
+  { id, version }: Row,
   changes: readonly Change[],
   document: Document,
   saved: Stored,
 ): Promise<boolean> {
   try {
-    const rows = await sequelize.query(statement, {
-      type: QueryTypes.SELECT,
-      bind: {
-        id,
-        version,
-        next: saved.version,
-        at: saved.changedAt,
-        title: document.title,
-        document: JSON.stringify(document),
-        changes: JSON.stringify(changes),
-        format: currentVersion,
-      },
-    });
-    return rows.length > 0;
+    const { rowCount } = await askPrepared(pool, statement, [
+      id,
+      version,
+      saved.version,
+      document.title,
+      JSON.stringify(document),
+      JSON.stringify(changes),
+      currentVersion,
+      saved.changedAt,
+    ]);
+    return rowCount !== null && rowCount > 0;
   } catch (error) {
-    if (!(error instanceof UniqueConstraintError)) throw error;
+    if ((error as { code?: unknown }).code !== uniqueViolation) throw error;
     throw new HttpProblem(422, 'usedId', 'A change with this id was saved before.');
   }
 }
