@@ -65,11 +65,13 @@ test('9. the server stops: a notice, work goes on, nothing is lost, and it saves
   }
 });
 
-test('9. two windows: different changes are joined and told, the same place is asked', async ({
+test('9. two windows: different changes are joined and told, the same place is asked by its name', async ({
   teacher,
   page,
   context,
 }) => {
+  // Windows that do not hear of each other, as where the network lets no news through.
+  await context.route('**/news', (route) => route.abort());
   await teacher.openNew();
   await teacher.buildTangent();
   await teacher.untilSaved();
@@ -88,7 +90,11 @@ test('9. two windows: different changes are joined and told, the same place is a
   await page.getByRole('textbox', { name: 'Title' }).fill('From the first window');
   const dialog = page.getByRole('dialog');
   await expect(dialog).toContainText('Changed in two windows');
-  await expect(dialog).toContainText('From the second window');
+  const title = dialog.getByRole('radiogroup', { name: 'The title' });
+  await expect(title.getByRole('radio', { name: /This window/ })).toContainText('From the first window');
+  await expect(title.getByRole('radio', { name: /The other window/ })).toContainText(
+    'From the second window',
+  );
   const { violations } = await new AxeBuilder({ page }).include('[role="dialog"]').analyze();
   expect(violations.map(({ id }) => id)).toEqual([]);
   await dialog.getByRole('radio', { name: /The other window/ }).click();
@@ -96,7 +102,144 @@ test('9. two windows: different changes are joined and told, the same place is a
   await expect(page.getByRole('textbox', { name: 'Title' })).toHaveValue('From the second window');
   await teacher.untilSaved();
   expect((await teacher.stored()).title).toBe('From the second window');
+
+  await teacher.setValue('a', '3');
+  await teacher.untilSaved();
+  await other.setValue('a', '2');
+  const value = second.getByRole('dialog').getByRole('radiogroup', { name: 'The value of slider a' });
+  await expect(value.getByRole('radio', { name: /This window/ })).toContainText('2');
+  await expect(value.getByRole('radio', { name: /The other window/ })).toContainText('3');
+  await second.getByRole('button', { name: 'Keep the chosen ones' }).click();
+  await other.untilSaved();
+  await expect(other.lane('a').getByRole('textbox')).toHaveValue('2');
   await second.close();
+});
+
+test('an open window hears that another saved, and shows it unless just that is being edited', async ({
+  teacher,
+  page,
+  context,
+}) => {
+  await teacher.openNew();
+  await teacher.buildTangent();
+  await teacher.untilSaved();
+  const second = await context.newPage();
+  const other = new Teacher(second, teacher.server);
+  await second.goto(page.url());
+  await expect(other.handle).toBeVisible();
+  await teacher.setValue('a', '1.75');
+  await expect(other.lane('a').getByRole('textbox')).toHaveValue('1.75');
+  await other.state('g(x) = x^3');
+  await expect(teacher.working).toContainText('g(x)');
+  await expect(page.getByRole('alert')).toHaveCount(0);
+
+  // The formula that is open here stays as it is typed; once it is closed, what others did is asked about or shown.
+  await teacher.working.getByRole('button', { name: 'Change the formula g(x) = x^3' }).click();
+  await other.working.getByRole('button', { name: 'Change the formula g(x) = x^3' }).click();
+  await second.keyboard.type(' + 1');
+  await second.keyboard.press('Enter');
+  await other.untilSaved();
+  await expect(page.getByRole('textbox', { name: 'Formula' })).toHaveText('g(x) = x^3');
+  await page.getByRole('textbox', { name: 'Formula' }).press('Enter');
+  await expect(
+    teacher.working.getByRole('button', { name: 'Change the formula g(x) = x^3 + 1' }),
+  ).toBeVisible();
+  await second.close();
+});
+
+test('what the server refuses for good is undone with a sentence, and all else is saved', async ({
+  teacher,
+  page,
+}) => {
+  await teacher.openNew();
+  await teacher.state('f(x) = x^2');
+  await teacher.untilSaved();
+  // A server that takes no title: what it refuses stands for any rule that this page does not know.
+  await page.route('**/changes', async (route) => {
+    const isTitle = route.request().postData()?.includes('"field":"title"') ?? false;
+    if (!isTitle) return route.continue();
+    const error = { code: 'invalidChange', message: 'Titles are not kept here.' };
+    await route.fulfill({ status: 422, json: { error } });
+  });
+  await page.getByRole('textbox', { name: 'Title' }).fill('Refused');
+  await page.getByRole('textbox', { name: 'Title' }).press('Enter');
+  await teacher.state('g(x) = x^3');
+  await expect(page.getByRole('alert')).toContainText('Titles are not kept here. This change was undone');
+  await expect(page.getByRole('textbox', { name: 'Title' })).toHaveValue('Untitled demonstration');
+  await teacher.untilSaved();
+  expect(Object.values((await teacher.stored()).entries)).toHaveLength(2);
+  const download = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Save a copy of it' }).click();
+  expect((await download).suggestedFilename()).toBe('unsaved change.json');
+});
+
+test('a fault of the server is told as such, with a copy to save; a browser that keeps nothing is told of', async ({
+  teacher,
+  page,
+}) => {
+  await page.addInitScript(() => {
+    Object.defineProperty(window, 'indexedDB', { value: undefined });
+  });
+  await teacher.openNew();
+  await teacher.state('f(x) = x^2');
+  await teacher.untilSaved();
+  await page.route('**/changes', (route) =>
+    route.fulfill({ status: 500, json: { error: { code: 'internal', message: 'Something went wrong.' } } }),
+  );
+  await teacher.state('g(x) = x^3');
+  await expect(page.getByRole('alert')).toContainText('this browser refuses to keep what is unsaved');
+  const download = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Save a copy' }).click();
+  const stream = await (await download).createReadStream();
+  const pieces: Buffer[] = [];
+  for await (const piece of stream) pieces.push(piece as Buffer);
+  expect(Buffer.concat(pieces).toString()).toContain('g(x) = x^3');
+  await page.unroute('**/changes');
+  await teacher.untilSaved();
+});
+
+test('what would be refused is refused in place: an entry too many, a text too long; nothing typed is lost', async ({
+  teacher,
+  page,
+}) => {
+  await teacher.openNew();
+  const id = page.url().split('/').at(-1) ?? '';
+  const kept = { names: {}, shownWhen: '', hidden: false };
+  const look = {
+    tone: null,
+    line: null,
+    weight: null,
+    point: null,
+    size: null,
+    label: null,
+    text: '',
+    layer: 0,
+  };
+  const entry = (i: number) => ({
+    kind: 'heading',
+    order: i,
+    title: `Part ${i}`,
+    folded: true,
+    look,
+    ...kept,
+  });
+  const edits = Array.from({ length: 500 }, (_, i) => ({
+    at: 'entries',
+    id: `h${i}`,
+    old: null,
+    new: entry(i),
+  }));
+  const saved = await page.request.post(`${teacher.server.address}/api/demonstrations/${id}/changes`, {
+    data: { base: 0, changes: [{ id: 'many', edits }] },
+  });
+  expect(saved.status()).toBe(200);
+  await page.reload();
+  await teacher.state('f(x) = x^2');
+  await expect(page.getByRole('alert').first()).toContainText(
+    'A demonstration has room for 500 entries; delete one first.',
+  );
+  await expect(teacher.nextGiven).toHaveText('f(x) = x^2');
+  await teacher.untilSaved();
 });
 
 test('10. undo and redo, by button and by key, over everything', async ({ teacher, page }) => {

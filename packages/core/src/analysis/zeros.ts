@@ -1,3 +1,4 @@
+import { ownNames } from '../language/ownNames.ts';
 import {
   baseAndExponent,
   canonical,
@@ -407,7 +408,7 @@ const atom = (variable: string): Canonical => ({
 });
 
 /** Rising functions that are 0 at one argument only. */
-const rootOfArgument: Readonly<Record<string, number>> = {
+const rootOfArgument = ownNames<number>({
   arctan: 0,
   arcsin: 0,
   sinh: 0,
@@ -416,7 +417,7 @@ const rootOfArgument: Readonly<Record<string, number>> = {
   artanh: 0,
   arcosh: 1,
   arccos: 1,
-};
+});
 
 function quadraticRoots([c, b, a]: Polynomial): Place[] {
   const [A, B, C] = [a, b, c] as [rational.Rational, rational.Rational, rational.Rational];

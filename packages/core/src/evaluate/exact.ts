@@ -1,3 +1,4 @@
+import { ownNames } from '../language/ownNames.ts';
 import * as rational from '../algebra/rational.ts';
 import type { Rational } from '../algebra/rational.ts';
 import type { Condition, Expression, Relation } from '../language/tree.ts';
@@ -112,7 +113,7 @@ export function isRelated(sign: number, relation: Relation): boolean {
 }
 
 /** Where a built-in takes a rational value at a rational argument. */
-const exactCalls: Readonly<Record<string, (x: Rational) => Rational | null>> = {
+const exactCalls = ownNames<(x: Rational) => Rational | null>({
   abs: rational.absolute,
   sqrt: (x) => rational.exactRoot(x, 2),
   cbrt: (x) => rational.exactRoot(x, 3),
@@ -133,7 +134,7 @@ const exactCalls: Readonly<Record<string, (x: Rational) => Rational | null>> = {
   artanh: atZero(rational.zero),
   ln: (x) => (rational.isOne(x) ? rational.zero : null),
   log: (x) => (rational.isOne(x) ? rational.zero : null),
-};
+});
 
 function atZero(value: Rational): (x: Rational) => Rational | null {
   return (x) => (rational.isZero(x) ? value : null);

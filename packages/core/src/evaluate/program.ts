@@ -101,6 +101,8 @@ export const noFunctions: Functions = new Map();
 /** Steps that a program may have; reached only by formulas that mention one another many times over. */
 export const longestProgram = 20_000;
 const deepestMention = 50;
+/** Nodes that are looked at while one program is made, those of nested ones included. */
+const mostVisits = 400_000;
 /** Terms of a sum that are written out into the program. */
 const mostWrittenOut = 64;
 
@@ -145,10 +147,14 @@ class Builder {
   readonly steps: Step[] = [];
   readonly parameters: string[] = [];
   private readonly known = new Map<string, number>();
+  /** The step of each function at each of its arguments, and of each node where its names mean the same. */
+  private readonly applied = new Map<string, number>();
+  private readonly built = new WeakMap<Bindings, Map<Expression, number>>();
 
   constructor(
     private readonly functions: Functions,
     private depth = 0,
+    private readonly visits = { left: mostVisits },
   ) {}
 
   push(step: Step): number {
@@ -175,7 +181,19 @@ class Builder {
     if (index !== this.steps.length - 1) this.steps.push({ op: 'guard', a: index, b: index });
   }
 
+  /** Formulas that stand on one another share their parts, so a part is built once, however often it is reached. */
   private build(node: Expression, bindings: Bindings): number {
+    const built = this.built.get(bindings) ?? new Map<Expression, number>();
+    this.built.set(bindings, built);
+    const known = built.get(node);
+    if (known !== undefined) return known;
+    if (--this.visits.left < 0) throw new TooLarge('too many nodes');
+    const index = this.buildNode(node, bindings);
+    built.set(node, index);
+    return index;
+  }
+
+  private buildNode(node: Expression, bindings: Bindings): number {
     switch (node.kind) {
       case 'number':
         return this.push(literal(node.text));
@@ -280,7 +298,7 @@ class Builder {
   }
 
   private nested(node: BinderNode, bindings: Bindings): number {
-    const inner = new Builder(this.functions, this.depth + 1);
+    const inner = new Builder(this.functions, this.depth + 1, this.visits);
     if (this.depth + 1 > deepestMention) throw new TooLarge('too many constructs inside one another');
     inner.last(inner.build(node.body, new Map([[node.variable, inner.push({ op: 'variable' })]])));
     const body = inner.program;
@@ -309,7 +327,16 @@ class Builder {
     return q === 1 ? this.push({ op: 'integerPower', a, n: p }) : this.push({ op: 'rationalPower', a, p, q });
   }
 
-  private application({ name, orders }: ApplyNode, args: readonly number[]): number {
+  private application(node: ApplyNode, args: readonly number[]): number {
+    const key = `${node.name}|${node.orders.join()}|${args.join()}`;
+    const known = this.applied.get(key);
+    if (known !== undefined) return known;
+    const index = this.applyTo(node, args);
+    this.applied.set(key, index);
+    return index;
+  }
+
+  private applyTo({ name, orders }: ApplyNode, args: readonly number[]): number {
     const target = this.functions.get(name);
     if (!target || ++this.depth > deepestMention) throw new TooLarge(`cannot work out ${name}`);
     const bindings: Bindings = new Map(target.variables.map((variable, i) => [variable, args[i] as number]));

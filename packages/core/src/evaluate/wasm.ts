@@ -1,3 +1,4 @@
+import { ownNames } from '../language/ownNames.ts';
 import { builtIn } from '../functions/table.ts';
 import { rationalPowerValue } from './jet.ts';
 import { isNested, type Program, type Step } from './program.ts';
@@ -230,17 +231,17 @@ const relationCodes: Readonly<Record<Relation, readonly number[]>> = {
 };
 
 /** Built-ins that are an instruction. */
-const natives: Readonly<Record<string, readonly number[]>> = {
+const natives = ownNames<readonly number[]>({
   sqrt: op.f64SquareRoot,
   abs: op.f64Abs,
   floor: op.f64Floor,
   ceil: op.f64Ceil,
   min: op.f64Minimum,
   max: op.f64Maximum,
-};
+});
 
 /** Handed over as they are, since the platform calls its own functions without a detour. */
-const directImports: Readonly<Record<string, (x: number) => number>> = {
+const directImports = ownNames<(x: number) => number>({
   sin: Math.sin,
   cos: Math.cos,
   tan: Math.tan,
@@ -248,4 +249,4 @@ const directImports: Readonly<Record<string, (x: number) => number>> = {
   arcsin: Math.asin,
   arccos: Math.acos,
   arctan: Math.atan,
-};
+});

@@ -1,3 +1,4 @@
+import { ownNames } from './ownNames.ts';
 import { builtInSpellings } from '../functions/table.ts';
 import { greekLetters } from './names.ts';
 import { fail } from './problem.ts';
@@ -10,7 +11,7 @@ export interface Converted {
 
 export const looksLikeLatex = (text: string): boolean => /\\[A-Za-z,;:!{|]|_\{|[∫∑]\s*_/.test(text);
 
-const signs: Readonly<Record<string, string>> = {
+const signs = ownNames<string>({
   cdot: '·',
   times: '×',
   div: '÷',
@@ -44,7 +45,7 @@ const signs: Readonly<Record<string, string>> = {
   vee: ' or ',
   neg: ' not ',
   lnot: ' not ',
-};
+});
 /** Commands that only space or size. */
 const silent = new Set([
   'left',
@@ -75,7 +76,7 @@ const transparent = new Set([
   'mbox',
   'mathop',
 ]);
-const otherFunctions: Readonly<Record<string, string>> = { lg: 'log', sgn: 'sign' };
+const otherFunctions = ownNames<string>({ lg: 'log', sgn: 'sign' });
 
 /**
  * LaTeX as it is pasted from papers, in the typed notation. Unknown commands are problems at their place.

@@ -1,3 +1,4 @@
+import { ownNames } from './ownNames.ts';
 import { builtInSpellings } from '../functions/table.ts';
 
 /** What a name may stand for while a text is read. */
@@ -16,7 +17,7 @@ export interface Scope {
 
 export const emptyScope: Scope = { names: new Set(), functions: new Set() };
 
-export const greekLetters: Readonly<Record<string, string>> = {
+export const greekLetters = ownNames<string>({
   alpha: 'α',
   beta: 'β',
   gamma: 'γ',
@@ -47,7 +48,7 @@ export const greekLetters: Readonly<Record<string, string>> = {
   Phi: 'Φ',
   Psi: 'Ψ',
   Omega: 'Ω',
-};
+});
 
 /** The one spelling under which a name is kept: Greek as letters, index after an underscore. */
 export function canonicalName(letters: string, index: string): string {
@@ -55,7 +56,7 @@ export function canonicalName(letters: string, index: string): string {
   return index === '' ? base : `${base}_${index}`;
 }
 
-const constantSpellings: Readonly<Record<string, 'pi' | 'e'>> = { π: 'pi', pi: 'pi', e: 'e' };
+const constantSpellings = ownNames<'pi' | 'e'>({ π: 'pi', pi: 'pi', e: 'e' });
 
 export type NameMeaning =
   | { readonly kind: 'constant'; readonly name: 'pi' | 'e' }

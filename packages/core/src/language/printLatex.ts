@@ -180,22 +180,23 @@ function printExponent(exponent: Expression): string {
 function printCall(name: string, args: readonly Expression[], raised: string): string {
   const { notation } = builtIn(name);
   const argument = args[0] as Expression;
-  const text = printLatex(argument);
+  // Asked for where it stands: printed twice at every depth, thirty roots in one another would take an hour.
+  const text = (): string => printLatex(argument);
   switch (notation.kind) {
     case 'operator':
       return isPlainArgument(argument)
-        ? `${notation.latex}${raised} ${text}`
-        : `${notation.latex}${raised}\\left(${text}\\right)`;
+        ? `${notation.latex}${raised} ${text()}`
+        : `${notation.latex}${raised}\\left(${text()}\\right)`;
     case 'indexed':
-      return `${notation.latex}_{${text}}\\left(${printLatex(args[1] as Expression)}\\right)`;
+      return `${notation.latex}_{${text()}}\\left(${printLatex(args[1] as Expression)}\\right)`;
     case 'listed':
       return `${notation.latex}\\left(${args.map(printLatex).join(', ')}\\right)`;
     case 'fence':
-      return `\\left${notation.open.latex}${text}\\right${notation.close.latex}`;
+      return `\\left${notation.open.latex}${text()}\\right${notation.close.latex}`;
     case 'root':
       return printRoot(notation.degree, args);
     case 'exponential':
-      return `e^{${text}}`;
+      return `e^{${text()}}`;
     case 'suffix':
       return `${bracketed(argument, strength.atom)}${notation.latex}`;
   }

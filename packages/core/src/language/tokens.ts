@@ -1,3 +1,4 @@
+import { ownNames } from './ownNames.ts';
 import { fail } from './problem.ts';
 
 export type Token =
@@ -19,7 +20,7 @@ export type Token =
 export const longestText = 10_000;
 
 /** Characters that mean the same as a plainer one. */
-const sameAs: Readonly<Record<string, string>> = {
+const sameAs = ownNames<string>({
   '−': '-',
   '–': '-',
   '·': '*',
@@ -38,18 +39,18 @@ const sameAs: Readonly<Record<string, string>> = {
   '⩽': '≤',
   '⩾': '≥',
   '⟶': '→',
-};
+});
 
 /** Signs of two characters. */
-const pairs: Readonly<Record<string, string>> = {
+const pairs = ownNames<string>({
   '**': '^',
   '<=': '≤',
   '>=': '≥',
   '!=': '≠',
   '->': '→',
-};
+});
 
-const superscripts: Readonly<Record<string, string>> = {
+const superscripts = ownNames<string>({
   '⁰': '0',
   '¹': '1',
   '²': '2',
@@ -61,9 +62,9 @@ const superscripts: Readonly<Record<string, string>> = {
   '⁸': '8',
   '⁹': '9',
   '⁻': '-',
-};
+});
 
-const fractions: Readonly<Record<string, string>> = {
+const fractions = ownNames<string>({
   '½': '1/2',
   '⅓': '1/3',
   '⅔': '2/3',
@@ -79,7 +80,7 @@ const fractions: Readonly<Record<string, string>> = {
   '⅜': '3/8',
   '⅝': '5/8',
   '⅞': '7/8',
-};
+});
 
 const subscripts = '₀₁₂₃₄₅₆₇₈₉';
 const numberPattern = /(?:\d+\.?\d*|\.\d+)(?:E[+-]?\d+)?/y;

@@ -1,3 +1,4 @@
+import { ownNames } from '../language/ownNames.ts';
 import {
   baseAndExponent,
   callOf,
@@ -237,7 +238,7 @@ function ofPower(form: Power, approach: Approach): LimitForm | null {
 
 /** What bounded rising functions tend to. */
 const quarterTurn = canonical(tree.divide(tree.constant('pi'), tree.number(2)));
-const atInfinity: Readonly<Record<string, Canonical>> = { arctan: quarterTurn, tanh: whole(1) };
+const atInfinity = ownNames<Canonical>({ arctan: quarterTurn, tanh: whole(1) });
 /** Functions that are continuous wherever they are defined. */
 const continuous: ReadonlySet<string> = new Set([
   ...['sin', 'cos', 'tan', 'cot', 'sec', 'csc', 'arcsin', 'arccos', 'arctan'],

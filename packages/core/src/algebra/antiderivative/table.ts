@@ -1,3 +1,4 @@
+import { ownNames } from '../../language/ownNames.ts';
 import {
   baseAndExponent,
   callOf,
@@ -47,7 +48,7 @@ const half = (u: Canonical): Canonical => quotient(u, whole(2));
 const wave = (name: string, u: Canonical): Canonical => callOf(name, [u]);
 
 /** An antiderivative of each function in its own argument: the table of every calculus textbook. */
-const rows: Readonly<Record<string, (u: Canonical) => Canonical>> = {
+const rows = ownNames<(u: Canonical) => Canonical>({
   sin: (u) => negative(wave('cos', u)),
   cos: (u) => wave('sin', u),
   tan: (u) => negative(logarithmOfSize(wave('cos', u))),
@@ -64,7 +65,7 @@ const rows: Readonly<Record<string, (u: Canonical) => Canonical>> = {
   arctan: (u) => difference(product([u, wave('arctan', u)]), half(ln(sum([whole(1), square(u)])))),
   arsinh: (u) => difference(product([u, wave('arsinh', u)]), root(sum([whole(1), square(u)]))),
   artanh: (u) => sum([product([u, wave('artanh', u)]), half(ln(difference(whole(1), square(u))))]),
-};
+});
 
 /** A constant, or the sum of the antiderivatives of terms, or a constant factor before one. */
 export const byLinearity: Method = (form, search) => {
