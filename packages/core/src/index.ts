@@ -114,5 +114,8 @@ export {
 } from './analysis/answers.ts';
 export { limitOfProgram, type Limit } from './limit/limit.ts';
 export { sampleCurve, type Grid, type SampledCurve } from './curve/sample.ts';
+export { roughCurve } from './curve/rough.ts';
+export { Effort, ifInTime, OutOfEffort } from './evaluate/effort.ts';
+export { slopeProgram } from './analysis/answers.ts';
 export { chooseXRange, chooseYRange, type Plotted, type Range } from './curve/window.ts';
 export { findFeatures, type Feature } from './curve/features.ts';

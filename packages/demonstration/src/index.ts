@@ -103,6 +103,7 @@ export * from './stage/catch.ts';
 export * from './stage/slider.ts';
 export * from './stage/followed.ts';
 export * from './scene/scene.ts';
+export { gridOf, keepCurve, type WantedCurve } from './scene/curveMark.ts';
 export type { BoundHandle, Handle, SlideHandle, VertexHandle } from './scene/handles.ts';
 export { curvesIn, type KeyLine, type TierTitle } from './scene/titles.ts';
 export * from './scene/mark.ts';

@@ -145,6 +145,11 @@ export class Workbench {
     if (Object.keys(playing).length > 0) this.frames.request();
   }
 
+  /** How many answers to long questions have come in. */
+  get newsCount(): number {
+    return this.news;
+  }
+
   /** The resolution of the document as it stands this moment, not of the last frame. */
   current(): Resolution {
     return this.resolutionFor(this.state.document, this.state.stage);

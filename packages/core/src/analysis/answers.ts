@@ -3,7 +3,11 @@ import { exactForm } from '../algebra/exactForm.ts';
 import { TooLarge } from '../algebra/limits.ts';
 import type { Rational } from '../algebra/rational.ts';
 import { exactTruth, exactValue } from '../evaluate/exact.ts';
-import { compile } from '../evaluate/program.ts';
+import { roughCurve } from '../curve/rough.ts';
+import { sampleCurve, type Grid } from '../curve/sample.ts';
+import { Effort, OutOfEffort } from '../evaluate/effort.ts';
+import { evaluatorFor } from '../evaluate/evaluator.ts';
+import { compile, noFunctions, type Functions, type Program } from '../evaluate/program.ts';
 import { evaluateAt } from '../evaluate/values.ts';
 import { extremeHeights, type ExtremeHeights } from '../area/extremes.ts';
 import { integral, type DefiniteIntegral } from '../area/integral.ts';
@@ -55,6 +59,8 @@ export type Question =
   | (Asked & { readonly ask: 'nearest'; readonly to: readonly [number, number] })
   /** The definite integral, or the area without signs. */
   | (Asked & { readonly ask: 'integral'; readonly isTotal: boolean })
+  /** The curve itself over a window, where that takes longer than a frame. */
+  | (Asked & { readonly ask: 'curve'; readonly grid: Grid })
   /** All that a sum over a partition is compared with; and the sum itself where it has too many parts to wait for. */
   | (Asked & { readonly ask: 'sum'; readonly many: ManyParts | null });
 
@@ -132,6 +138,8 @@ export interface AnswerTo {
   } | null;
   readonly nearest: { readonly points: readonly NearestPoint[]; readonly isProved: boolean };
   readonly integral: ToldIntegral;
+  /** Runs of joined points as x₀ y₀ x₁ y₁ …; rough where the curve would take too long even beside the page. */
+  readonly curve: { readonly runs: readonly Float64Array[]; readonly isRough: boolean };
   readonly sum: {
     readonly integral: ToldIntegral;
     /** Where the function may be least or greatest; null where that is out of reach. */
@@ -183,8 +191,42 @@ export function answerTo(question: Question): Answer {
       return nearestPoints(question);
     case 'integral':
       return toldIntegral(question, question.isTotal);
+    case 'curve':
+      return toldCurve(question);
     case 'sum':
       return toldSum(question);
+  }
+}
+
+/** Operations that a curve may take beside the page: a few seconds' worth; and those of a rough one. */
+const effortOfCurve = 200_000_000;
+const effortOfRoughCurve = 50_000_000;
+
+function toldCurve({ body, variable, grid }: QuestionOf<'curve'>): AnswerTo['curve'] {
+  const program = compile(body, variable);
+  const evaluator = evaluatorFor(program);
+  try {
+    const { runs } = new Effort(effortOfCurve).spendOn(() =>
+      sampleCurve(program, evaluator, grid, [], slopeProgram(body, variable)),
+    );
+    return { runs, isRough: false };
+  } catch (error) {
+    if (!(error instanceof OutOfEffort)) throw error;
+    return { runs: roughCurve(evaluator, grid, [], new Effort(effortOfRoughCurve)), isRough: true };
+  }
+}
+
+/** The program of a slope; undefined where it would be too large. */
+export function slopeProgram(
+  body: Expression,
+  variable: string,
+  functions: Functions = noFunctions,
+): Program | undefined {
+  try {
+    return compile(body, variable, functions, 1);
+  } catch (error) {
+    if (error instanceof TooLarge) return undefined;
+    throw error;
   }
 }
 

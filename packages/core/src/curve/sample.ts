@@ -1,5 +1,5 @@
 import { enclose } from '../evaluate/enclosures.ts';
-import { splineOf, type Program } from '../evaluate/program.ts';
+import { isNested, splineOf, type NestedStep, type Program, type Step } from '../evaluate/program.ts';
 import type { Evaluator } from '../evaluate/evaluator.ts';
 import { evaluateAt } from '../evaluate/values.ts';
 import { sampleSpline } from './sampleSpline.ts';
@@ -64,6 +64,23 @@ export function sampleCurve(
   return sampler.finish(xs.length);
 }
 
+/** Steps that one evaluation takes, those of sums and integrals in it included, about. */
+function stepsOf({ steps }: Program): number {
+  return steps.reduce((sum, step) => sum + (isNested(step) ? nestedSteps(step, steps) : 1), 0);
+}
+
+/** What a sum is taken to have where its bounds are no numbers, and an integral or limit to be asked at. */
+const usualTerms = 100;
+
+function nestedSteps(step: NestedStep, steps: readonly Step[]): number {
+  const bound = (index: number): number => {
+    const at = steps[index];
+    return at?.op === 'constant' ? at.value : NaN;
+  };
+  const terms = step.op === 'sum' ? bound(step.to) - bound(step.from) + 1 : usualTerms;
+  return stepsOf(step.body) * Math.max(1, Number.isFinite(terms) ? terms : usualTerms);
+}
+
 class Sampler {
   private readonly runs: Float64Array[] = [];
   private run: number[] = [];
@@ -84,7 +101,7 @@ class Sampler {
     this.slopeParameters = slope
       ? slope.parameters.map((name) => parameters[names.indexOf(name)] ?? NaN)
       : [];
-    this.mostLooks = Math.min(mostLooks, Math.floor(mostSteps / program.steps.length));
+    this.mostLooks = Math.min(mostLooks, Math.floor(mostSteps / stepsOf(program)));
   }
 
   point(x: number, y: number): void {

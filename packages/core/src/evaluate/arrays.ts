@@ -1,3 +1,4 @@
+import { spend } from './effort.ts';
 import type { Program, Step } from './program.ts';
 import {
   binaryRow,
@@ -40,6 +41,7 @@ export class ArrayEvaluator {
    * @param parameters values in the order of `program.parameters`
    */
   evaluate(xs: Float64Array, ys: Float64Array, parameters: readonly number[] = []): void {
+    spend((xs.length * this.program.steps.length) / 4);
     const { steps } = this.program;
     const plan = new Plan(steps, parameters);
     const last = steps.length - 1;

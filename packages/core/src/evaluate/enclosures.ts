@@ -1,6 +1,7 @@
 import { builtIn } from '../functions/table.ts';
 import * as intervals from './interval.ts';
 import type { Interval } from './interval.ts';
+import { spend } from './effort.ts';
 import { isRelated } from './exact.ts';
 import type { NestedStep, Program, Step } from './program.ts';
 import { indices } from './summation.ts';
@@ -16,6 +17,10 @@ export function enclose(
   return run(program, { low, high, sure: true }, parameters.map(parameterInterval)).at(-1) as Interval;
 }
 
+/** What an enclosure costs beside a point of arrays, and a step of it. */
+const callCost = 25;
+const stepCost = 8;
+
 /** The enclosures of all steps. `limit` may cut a step's enclosure by what is known about it. */
 export function run(
   program: Program,
@@ -23,6 +28,7 @@ export function run(
   parameters: readonly Interval[],
   limit: (value: Interval, index: number) => Interval = (value) => value,
 ): Interval[] {
+  spend(callCost + stepCost * program.steps.length);
   const values: Interval[] = [];
   const of = (index: number): Interval => values[index] as Interval;
   program.steps.forEach((step, i) => values.push(limit(stepInterval(step, of, x, parameters), i)));

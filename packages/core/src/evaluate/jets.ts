@@ -1,3 +1,4 @@
+import { spend } from './effort.ts';
 import { builtIn } from '../functions/table.ts';
 import * as jet from './jet.ts';
 import type { Jet } from './jet.ts';
@@ -63,8 +64,12 @@ function merged(direct: Jet, left: Jet, right: Jet): Jet {
   });
 }
 
+/** A coefficient of a step's jet beside its value at a point. */
+const jetCost = 3;
+
 /** The jets of f where its variable and parameters move along given jets. */
 function runJets(program: Program, x: Jet, parameters: readonly Jet[], beside: Beside): Jet {
+  spend(jetCost * x.length * program.steps.length);
   const jets: Jet[] = [];
   const of = (index: number): Jet => jets[index] as Jet;
   for (const step of program.steps) jets.push(stepJet(step, of, x, parameters, beside));

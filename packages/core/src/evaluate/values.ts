@@ -2,6 +2,7 @@ import { builtIn } from '../functions/table.ts';
 import { rationalPowerValue } from './jet.ts';
 import { isRelated } from './exact.ts';
 import { limitOfProgram } from '../limit/limit.ts';
+import { spend } from './effort.ts';
 import { integralOfProgram } from './integral.ts';
 import { sumOf } from './summation.ts';
 import type { NestedStep, Program, Step } from './program.ts';
@@ -47,8 +48,13 @@ export function nestedValue(step: NestedStep, of: (index: number) => number): nu
   }
 }
 
+/** What a single point costs beside one of many in arrays, and a step of it. */
+const callCost = 15;
+const stepCost = 2;
+
 /** f at a single point. */
 export function evaluateAt(program: Program, x: number, parameters: readonly number[] = []): number {
+  spend(callCost + stepCost * program.steps.length);
   const values: number[] = [];
   const of = (index: number): number => values[index] as number;
   for (const step of program.steps) values.push(stepValue(step, of, x, parameters));

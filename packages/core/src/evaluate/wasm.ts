@@ -1,4 +1,5 @@
 import { ownNames } from '../language/ownNames.ts';
+import { spend } from './effort.ts';
 import { builtIn } from '../functions/table.ts';
 import { rationalPowerValue } from './jet.ts';
 import { isNested, type Program, type Step } from './program.ts';
@@ -24,12 +25,14 @@ export class WasmEvaluator {
   private readonly memory: Float64Array;
   private readonly run: (count: number) => void;
   private readonly globals: WebAssembly.Global[];
+  private readonly costOfPoint: number;
 
   /** @throws whatever the platform throws where WebAssembly is missing or forbidden */
   constructor(program: Program) {
     const { bytes, imports } = new Emitter(program).finish();
     const instance = new WebAssembly.Instance(new WebAssembly.Module(bytes), { f: imports });
     const { exports } = instance;
+    this.costOfPoint = program.steps.length / 6;
     this.memory = new Float64Array((exports.memory as WebAssembly.Memory).buffer);
     this.run = exports.run as (count: number) => void;
     this.globals = program.parameters.map((_, i) => exports[`p${i}`] as WebAssembly.Global);
@@ -37,6 +40,7 @@ export class WasmEvaluator {
 
   /** Writes f(x) for every x of `xs` to `ys`, NaN where f is undefined. */
   evaluate(xs: Float64Array, ys: Float64Array, parameters: readonly number[] = []): void {
+    spend(xs.length * this.costOfPoint);
     this.globals.forEach((global, i) => (global.value = parameters[i] ?? NaN));
     for (let start = 0; start < xs.length; start += block) {
       const count = Math.min(block, xs.length - start);

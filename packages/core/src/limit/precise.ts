@@ -1,3 +1,4 @@
+import { spend } from '../evaluate/effort.ts';
 import { isRelated } from '../evaluate/exact.ts';
 import { indices } from '../evaluate/summation.ts';
 import type { ConstantStep, Program, Step } from '../evaluate/program.ts';
@@ -21,6 +22,7 @@ export function evaluatePrecisely(
   parameters: readonly BigFloat[],
   bits: number,
 ): Precise {
+  spend(program.steps.length * (bits / 4));
   const values: Precise[] = [];
   const of = (index: number): Precise => values[index] ?? null;
   for (const step of program.steps) values.push(stepValue(step, of, x, parameters, bits));

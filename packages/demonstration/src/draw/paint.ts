@@ -136,6 +136,9 @@ function paintNumbers(scene: Scene, surface: Surface): void {
   }
 }
 
+/** How much is seen of a curve that waits for a better one. */
+const ofOld = 0.4;
+
 function paintMark(mark: Mark, surface: Surface, { entry }: Emphasis): void {
   switch (mark.kind) {
     case 'curve':
@@ -147,6 +150,7 @@ function paintMark(mark: Mark, surface: Surface, { entry }: Emphasis): void {
         stroke: mark.tone,
         width: mark.weight + (isEmphasised ? 0.5 : 0),
         dash: mark.dash,
+        ...(mark.kind === 'curve' && mark.isOld ? { opacity: ofOld } : {}),
       });
       return;
     }

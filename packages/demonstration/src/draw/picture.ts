@@ -1,3 +1,4 @@
+import { Effort } from '@yperkine/core';
 import { resolve } from '../resolve/resolve.ts';
 import { inOrder, placeOfStudy, type Document, type Id } from '../schema/document.ts';
 import { buildScene } from '../scene/scene.ts';
@@ -11,6 +12,8 @@ const pictureSize = { width: 320, height: 200 } as const;
 const pictureDigits = 1;
 /** A curve is sampled at every second pixel: between them it is as good as straight there. */
 const pictureDensity = 0.5;
+/** Operations that its curves may take together: what takes more is drawn roughly. */
+const ofPicture = 30_000_000;
 
 /** The small picture of a demonstration, as SVG: its graphs without numbers and titles. */
 export const smallPicture = (document: Document, palette: Palette = day): string =>
@@ -28,6 +31,7 @@ export function smallPictures<Name extends string>(
     resolution: resolve(document, emptyStage),
     size: { width, height, density: pictureDensity, furniture: false },
     here: hereOf(document),
+    effort: new Effort(ofPicture),
   });
   const painted = (palette: Palette): string => {
     const surface = new SvgSurface(palette, pictureDigits);

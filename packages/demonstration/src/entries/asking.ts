@@ -38,6 +38,7 @@ const doing: Readonly<Record<QuestionKind, string>> = {
   meanValue: 'Parallel tangents are being looked for …',
   nearest: 'The nearest point is being looked for, with the proof that none is nearer …',
   integral: 'The integral is being worked out …',
+  curve: 'The curve is being drawn …',
   sum: 'The sum is being worked out …',
 };
 

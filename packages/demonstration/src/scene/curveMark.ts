@@ -1,75 +1,167 @@
-import { compile, evaluatorFor, sampleCurve, TooLarge, type Program } from '@yperkine/core';
+import {
+  Effort,
+  evaluatorFor,
+  OutOfEffort,
+  roughCurve,
+  sampleCurve,
+  slopeProgram,
+  type Grid,
+  type Program,
+} from '@yperkine/core';
 import type { CurveResult } from '../entries/curve.ts';
 import type { Id } from '../schema/fields.ts';
 import type { MarkOf } from './mark.ts';
 import { dashOf, toneOf } from './tone.ts';
 import type { TierView } from './view.ts';
 
-const slopes = new WeakMap<Program, Program | null>();
+const slopes = new WeakMap<Program, { readonly program: Program | undefined }>();
 
 /** The program of a curve's slope, compiled once a curve; undefined where it would be too large. */
 function slopeOf({ program, body, variable, functions }: CurveResult): Program | undefined {
-  const known = slopes.get(program);
-  if (known !== undefined) return known ?? undefined;
-  const slope = compiledSlope(body, variable, functions);
-  slopes.set(program, slope);
-  return slope ?? undefined;
-}
-
-function compiledSlope(
-  body: CurveResult['body'],
-  variable: string,
-  functions: CurveResult['functions'],
-): Program | null {
-  try {
-    return compile(body, variable, functions, 1);
-  } catch (error) {
-    if (error instanceof TooLarge) return null;
-    throw error;
-  }
+  const known = slopes.get(program) ?? { program: slopeProgram(body, variable, functions) };
+  slopes.set(program, known);
+  return known.program;
 }
 
 /** How far outside its frame a curve is still drawn, as a share of the frame's height. */
 const overhang = 2;
 
-const drawn = new WeakMap<CurveResult, { readonly tier: TierView; readonly runs: readonly Float64Array[] }>();
+/** A curve in pixels over a window. */
+interface Drawn {
+  readonly tier: TierView;
+  readonly runs: readonly Float64Array[];
+  /** Whether it waits for a better one: it is rough, or was drawn for another window or other numbers. */
+  readonly isOld: boolean;
+}
 
-/** The runs of a curve in pixels; sampled once for a view, whether it is drawn whole or a study draws a part of it. */
-function runsOf(curve: CurveResult, tier: TierView): readonly Float64Array[] {
+const drawn = new WeakMap<CurveResult, Drawn>();
+/** The last picture of each formula, whatever its numbers were. */
+const lastOf = new WeakMap<Program, Drawn>();
+/** Formulas that have once taken more than a frame has. */
+const slow = new WeakSet<Program>();
+
+/** A curve that a frame has no time for, over the window in which it is wanted. */
+export interface WantedCurve {
+  readonly curve: CurveResult;
+  readonly tier: TierView;
+}
+
+/** What the curves of one scene may take together, and those that would take more. */
+interface Sampling {
+  readonly effort: Effort;
+  readonly wanted: WantedCurve[];
+}
+let sampling: Sampling | null = null;
+
+/** Operations that one curve may take of a frame, and that a rough one may. */
+const ofOneCurve = 1_200_000;
+const ofRoughCurve = 60_000;
+
+/**
+ * Makes a scene whose curves are sampled within an effort: those that it does not suffice for are drawn as they were
+ * last, or roughly, and told.
+ */
+export function samplingWithin<T>(
+  effort: Effort,
+  work: () => T,
+): { readonly made: T; readonly wanted: readonly WantedCurve[] } {
+  const around = sampling;
+  const own: Sampling = { effort, wanted: [] };
+  sampling = own;
+  try {
+    return { made: work(), wanted: own.wanted };
+  } finally {
+    sampling = around;
+  }
+}
+
+/** The curve in pixels; sampled once for a view, whether it is drawn whole or a study draws a part of it. */
+function drawnOver(curve: CurveResult, tier: TierView): Drawn {
   const known = drawn.get(curve);
-  if (known?.tier === tier) return known.runs;
-  const runs = sampledRuns(curve, tier);
-  drawn.set(curve, { tier, runs });
-  return runs;
+  const isSame = known?.tier === tier;
+  if (isSame && !known.isOld) return known;
+  if (!sampling) return remember(curve, { tier, runs: sampledRuns(curve, tier), isOld: false });
+  const next = isSame ? known : (inTime(curve, tier, sampling.effort) ?? beforeItsTime(curve, tier));
+  if (next.isOld) sampling.wanted.push({ curve, tier });
+  return isSame ? next : remember(curve, next);
+}
+
+function remember(curve: CurveResult, next: Drawn): Drawn {
+  drawn.set(curve, next);
+  if (!next.isOld) lastOf.set(curve.program, next);
+  return next;
+}
+
+/** The curve as it should be; null where a frame has no time for it. */
+function inTime(curve: CurveResult, tier: TierView, effort: Effort): Drawn | null {
+  if (slow.has(curve.program) || effort.isUsedUp) return null;
+  try {
+    return { tier, runs: effort.spendOn(() => sampledRuns(curve, tier), ofOneCurve), isOld: false };
+  } catch (error) {
+    if (!(error instanceof OutOfEffort)) throw error;
+    if (!effort.isUsedUp) slow.add(curve.program);
+    return null;
+  }
+}
+
+/** What stands for a curve until it is there: its last picture at its place, or a rough one. */
+function beforeItsTime(curve: CurveResult, tier: TierView): Drawn {
+  const last = lastOf.get(curve.program);
+  if (last) return { tier, runs: moved(last, tier), isOld: true };
+  const rough = roughCurve(
+    evaluatorFor(curve.program),
+    gridOf(tier),
+    curve.parameters,
+    new Effort(ofRoughCurve),
+  );
+  return { tier, runs: inPixels(rough, tier), isOld: true };
+}
+
+/** A picture of one window as far as it can be seen in another. */
+const moved = ({ tier: from, runs }: Drawn, to: TierView): Float64Array[] =>
+  runs.map((run) =>
+    run.map((value, i) => (i % 2 === 0 ? to.toX(from.fromX(value)) : to.toY(from.fromY(value)))),
+  );
+
+/** Takes in what was worked out beside the page, or that nothing better is to be had. */
+export function keepCurve({ curve, tier }: WantedCurve, runs: readonly Float64Array[] | null): void {
+  const known = drawn.get(curve);
+  if (known?.tier !== tier) return;
+  remember(curve, { tier, runs: runs ? inPixels(runs, tier) : known.runs, isOld: false });
 }
 
 /** A function's curve over the window of a tier. */
-export const curveMark = (entry: Id, curve: CurveResult, tier: TierView): MarkOf<'curve'> => ({
-  kind: 'curve',
-  entry,
-  runs: runsOf(curve, tier),
-  tone: toneOf(curve.order, curve.family),
-  dash: dashOf(curve.order),
-  weight: 2.5,
+export function curveMark(entry: Id, curve: CurveResult, tier: TierView): MarkOf<'curve'> {
+  const { runs, isOld } = drawnOver(curve, tier);
+  return {
+    kind: 'curve',
+    entry,
+    runs,
+    tone: toneOf(curve.order, curve.family),
+    dash: dashOf(curve.order),
+    weight: 2.5,
+    ...(isOld ? { isOld } : {}),
+  };
+}
+
+/** What a curve is sampled on: device pixels, as far as eyes tell them apart. */
+export const gridOf = ({ x, y, frame, density }: TierView): Grid => ({
+  xFrom: x.from,
+  xTo: x.to,
+  yFrom: y.from,
+  yTo: y.to,
+  width: Math.round(frame.width * Math.min(density, 2)),
+  height: Math.round(frame.height * Math.min(density, 2)),
 });
 
 function sampledRuns(curve: CurveResult, tier: TierView): Float64Array[] {
-  const { x, y, frame, density } = tier;
-  const grid = {
-    xFrom: x.from,
-    xTo: x.to,
-    yFrom: y.from,
-    yTo: y.to,
-    width: Math.round(frame.width * Math.min(density, 2)),
-    height: Math.round(frame.height * Math.min(density, 2)),
-  };
-  const { runs } = sampleCurve(
-    curve.program,
-    evaluatorFor(curve.program),
-    grid,
-    curve.parameters,
-    slopeOf(curve),
-  );
+  const { program, parameters } = curve;
+  const { runs } = sampleCurve(program, evaluatorFor(program), gridOf(tier), parameters, slopeOf(curve));
+  return inPixels(runs, tier);
+}
+
+function inPixels(runs: readonly Float64Array[], tier: TierView): Float64Array[] {
+  const { frame } = tier;
   const highest = frame.top - frame.height * overhang;
   const lowest = frame.top + frame.height * (1 + overhang);
   return runs.map((run) =>

@@ -31,6 +31,8 @@ export type Mark =
       readonly tone: Tone;
       readonly dash: readonly number[];
       readonly weight: number;
+      /** It waits for a better one, and is drawn so that this is seen. */
+      readonly isOld?: boolean;
     }
   | {
       readonly kind: 'line';

@@ -1,3 +1,5 @@
+import type { Effort } from '@yperkine/core';
+import { samplingWithin, type WantedCurve } from './curveMark.ts';
 import { evaluateAt, knownNumber, type Range } from '@yperkine/core';
 import { kindOf } from '../entries/anyKind.ts';
 import { primed } from '../entries/curve.ts';
@@ -76,6 +78,8 @@ export interface Scene {
   readonly slides: readonly SlideHandle[];
   /** Entries whose marks were made again for this scene. */
   readonly markedAgain: readonly Id[];
+  /** Curves that there was no time for: they are to be worked out beside the page. */
+  readonly wanted: readonly WantedCurve[];
   readonly memory: MarkMemory;
 }
 
@@ -98,6 +102,8 @@ export interface SceneInput {
   readonly here: Id | null;
   /** What moving points have left behind. */
   readonly trails?: Trails;
+  /** What its curves may take; without it each is sampled to its end. */
+  readonly effort?: Effort;
 }
 
 /** The window along x and the windows of the tiers as the stage shows them. */
@@ -106,6 +112,13 @@ export const shownY = (document: Document, stage: Stage, tier: Id): Range =>
   stage.y[tier] ?? document.tiers[tier]?.y ?? { from: -5, to: 5 };
 
 export function buildScene(input: SceneInput, previous?: Scene): Scene {
+  const { effort } = input;
+  if (!effort) return { ...sceneOf(input, previous), wanted: [] };
+  const { made, wanted } = samplingWithin(effort, () => sceneOf(input, previous));
+  return { ...made, wanted };
+}
+
+function sceneOf(input: SceneInput, previous?: Scene): Omit<Scene, 'wanted'> {
   const { document, stage, size } = input;
   const x = shownX(document, stage);
   const memory = new Map<string, Remembered>();
@@ -178,7 +191,11 @@ function marksOf(
     const version = entry.kind === 'trail' ? versionOf(entry, resolution, trails) : 0;
     const key = `${view.id} ${id}`;
     const known = remembered?.get(key);
-    const isSame = known?.from === resolved && known.view === view && known.version === version;
+    const isSame =
+      known?.from === resolved &&
+      known.view === view &&
+      known.version === version &&
+      !known.marks.some(isOld);
     const marks = isSame ? known.marks : lookedMarks(input, resolved, outcome.result, view);
     if (!isSame && marks.length > 0) markedAgain.push(id);
     memory.set(key, { from: resolved, view, version, marks });
@@ -187,6 +204,8 @@ function marksOf(
   }
   return [...layers].sort(([a], [b]) => a - b).flatMap(([, marks]) => marks);
 }
+
+const isOld = (mark: Mark): boolean => mark.kind === 'curve' && mark.isOld === true;
 
 /** The marks of an entry in the look that it was given. */
 function lookedMarks(

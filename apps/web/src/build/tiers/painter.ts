@@ -8,16 +8,23 @@ import {
   type Resolution,
   type Scene,
 } from '@yperkine/demonstration';
+import { Effort } from '@yperkine/core';
+import { askForCurves } from '../../state/curvesBeside.ts';
 import type { Workbench } from '../../state/workbench.ts';
 import { Backdrop } from './backdrop.ts';
 
 const fontFamily = "'Source Sans 3 Variable', sans-serif";
 const mathematicsFamily = 'KaTeX_Main, serif';
 
+/** Operations that the curves of one frame may take together: a part of its time on a slow machine. */
+const ofOneFrame = 2_500_000;
+
 /** Paints the scene of a workbench on a canvas, once a frame at most and without React. */
 export class Painter {
   scene: Scene | null = null;
   private painted: readonly unknown[] = [];
+  /** How many answers had come when it was painted last. */
+  private news = 0;
   private size = { width: 0, height: 0, density: 1 };
   private readonly backdrop = new Backdrop((canvas) => this.surfaceOn(canvas));
 
@@ -54,9 +61,14 @@ export class Painter {
     const { width, height } = this.size;
     const { trails } = this.workbench;
     const inputs = [document, stage, resolution, here, emphasis, trails.version];
-    if (width < 1 || height < 1 || inputs.every((input, i) => input === this.painted[i])) return;
+    const isSame =
+      inputs.every((input, i) => input === this.painted[i]) && this.news === this.workbench.newsCount;
+    if (width < 1 || height < 1 || isSame) return;
     this.painted = inputs;
+    this.news = this.workbench.newsCount;
     this.scene = this.build(resolution);
+    // What has come from beside the page is drawn at once.
+    if (askForCurves(this.scene, resolution.answers)) this.scene = this.build(resolution);
     this.paint(this.scene, { entry: emphasis });
     this.onScene(this.scene);
   }
@@ -89,7 +101,8 @@ export class Painter {
     const { document, stage, here } = workbench.state;
     const size = { ...this.size, furniture: true, isTypesetOver: true };
     const { trails } = workbench;
-    return buildScene({ document, stage, resolution, size, here, trails }, this.sameSize(size));
+    const effort = new Effort(ofOneFrame);
+    return buildScene({ document, stage, resolution, size, here, trails, effort }, this.sameSize(size));
   }
 
   private sameSize(size: Scene['size']): Scene | undefined {

@@ -2,6 +2,7 @@ import {
   closedFormula,
   compile,
   evaluatorFor,
+  ifInTime,
   isNowhereDefined,
   latexFunction,
   latexName,
@@ -75,9 +76,9 @@ export const functionKind: EntryKind<FunctionEntry, CurveResult> = {
       const program = isSame ? previous.program : compile(body, definition.variable, functions);
       const values = parameterValues(program.parameters, context);
       const { unit, sentence } = statedUnit(entry.unit, definition.body, context);
-      const isEmpty = hasNoValue(
-        { program, body, variable: definition.variable, functions },
-        values.parameters,
+      const { variable } = definition;
+      const isEmpty = ifInTime(mostOperations, () =>
+        hasNoValue({ program, body, variable, functions }, values.parameters),
       );
       return worked({
         ...namedCurve(definition.name, definition.variable, body),
@@ -99,6 +100,8 @@ export const functionKind: EntryKind<FunctionEntry, CurveResult> = {
   marks: (id, _entry, result, tier) => (result.tier === tier.id ? [curveMark(id, result, tier)] : []),
 };
 
+/** Operations that looking for a value may take. */
+const mostOperations = 400_000;
 /** How far from 0 a value is looked for. */
 const reach = 1e6;
 const looks = Float64Array.from({ length: 200 }, (_, i) => Math.sinh(((i - 99.6) / 100) * Math.asinh(reach)));

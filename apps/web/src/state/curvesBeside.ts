@@ -1,0 +1,43 @@
+import { closedFormula, TooLarge, type QuestionOf } from '@yperkine/core';
+import { gridOf, keepCurve, type Answers, type Scene, type WantedCurve } from '@yperkine/demonstration';
+
+/** Formulas are told apart by number: of each, the newest window and numbers count. */
+const numbers = new WeakMap<object, number>();
+let count = 0;
+
+function askerOf({ curve: { program }, tier }: WantedCurve): string {
+  const number = numbers.get(program) ?? ++count;
+  numbers.set(program, number);
+  return `curve ${number} ${tier.id}`;
+}
+
+function questionOf({ curve, tier }: WantedCurve): QuestionOf<'curve'> | null {
+  const { program, parameters, body, variable, functions } = curve;
+  const values = new Map(program.parameters.map((name, i) => [name, parameters[i] ?? NaN]));
+  const grid = gridOf(tier);
+  try {
+    const closed = closedFormula(body, values, functions);
+    return { ask: 'curve', body: closed, variable, interval: [grid.xFrom, grid.xTo], grid };
+  } catch (error) {
+    // Written out it would be too large to be sent: the rough curve stays.
+    if (error instanceof TooLarge) return null;
+    throw error;
+  }
+}
+
+/**
+ * Has the curves of a scene for which a frame had no time worked out beside the page.
+ * @returns whether one of them is there now, so that the scene should be made again
+ */
+export function askForCurves({ wanted }: Scene, answers: Answers): boolean {
+  let isThere = false;
+  for (const one of wanted) {
+    const question = questionOf(one);
+    const answered = question ? answers.ask(askerOf(one), question) : null;
+    if (answered?.state === 'waiting') continue;
+    if (answered?.state === 'answered' && !answered.isCurrent) continue;
+    keepCurve(one, answered?.state === 'answered' ? answered.answer.runs : null);
+    isThere = true;
+  }
+  return isThere;
+}

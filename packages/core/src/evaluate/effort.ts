@@ -1,0 +1,50 @@
+/**
+ * Counted operations, so that what has to be done between two frames ends in time on every machine alike. One is about
+ * a step of a program at a point of arrays; who counts nothing has as many as it needs.
+ */
+let left = Infinity;
+
+/** Thrown where an effort is used up: what was begun has to be done elsewhere, or more roughly. */
+export class OutOfEffort extends Error {}
+
+/** Counts operations that are about to be done. @throws OutOfEffort where there are not so many left */
+export function spend(operations: number): void {
+  left -= operations;
+  if (left < 0) throw new OutOfEffort('more operations than are allowed');
+}
+
+/** A number of operations that may be spent, here and there. */
+export class Effort {
+  constructor(private remaining: number) {}
+
+  get isUsedUp(): boolean {
+    return this.remaining <= 0;
+  }
+
+  /**
+   * Does some work on this effort, whatever is counted around it.
+   * @param share the most that this work may take of it
+   * @throws OutOfEffort when it is used up
+   */
+  spendOn<T>(work: () => T, share: number = Infinity): T {
+    const around = left;
+    const begun = Math.min(this.remaining, share);
+    left = begun;
+    try {
+      return work();
+    } finally {
+      this.remaining -= begun - left;
+      left = around;
+    }
+  }
+}
+
+/** What comes of some work where so many operations suffice for it; null where they do not. */
+export function ifInTime<T>(operations: number, work: () => T): T | null {
+  try {
+    return new Effort(operations).spendOn(work);
+  } catch (error) {
+    if (error instanceof OutOfEffort) return null;
+    throw error;
+  }
+}
