@@ -1,6 +1,6 @@
 import { beforeEach, describe, expect, test } from '@jest/globals';
 import { answerSent, readExpression, type Question, type QuestionOf } from '@yperkine/core';
-import { AnswerDesk, patience, rest } from '../src/state/answerDesk.ts';
+import { AnswerDesk, hard, lost, mostWorkers, patience, rest } from '../src/state/answerDesk.ts';
 import type { AnswerMessage, QuestionMessage } from '../src/workers/messages.ts';
 
 const question = (formula: string): QuestionOf<'solve'> => {
@@ -18,15 +18,17 @@ class Bench {
   news = 0;
   timers = new Map<number, { readonly callback: () => void; readonly milliseconds: number }>();
   private timerCount = 0;
-  private answer: ((message: AnswerMessage) => void) | null = null;
+  private readonly answers = new Map<number, (message: AnswerMessage) => void>();
   private breakDown: (() => void) | null = null;
   readonly desk = new AnswerDesk({
     hire: (onAnswer, onBreakdown) => {
       this.hired++;
-      this.answer = onAnswer;
       this.breakDown = onBreakdown;
       return {
-        ask: (message) => void this.asked.push(message),
+        ask: (message) => {
+          this.asked.push(message);
+          this.answers.set(message.number, onAnswer);
+        },
         end: () => void this.ended++,
       };
     },
@@ -38,10 +40,10 @@ class Bench {
     onNews: () => void this.news++,
   });
 
-  /** Answers the question that was sent last. */
-  reply(): void {
-    const last = this.asked.at(-1) as QuestionMessage;
-    this.answer?.({ number: last.number, outcome: answerSent(last.question) });
+  /** Answers the question that was sent last, or the one that was sent so many before it. */
+  reply(before = 0): void {
+    const { number, question: sent } = this.asked.at(-1 - before) as QuestionMessage;
+    this.answers.get(number)?.({ number, outcome: answerSent(sent) });
   }
   crash(): void {
     this.breakDown?.();
@@ -150,6 +152,53 @@ describe('the desk that has questions answered', () => {
     expect(places('b', 'x - 2')).toEqual({ x: [2], isCurrent: true });
   });
 
+  test('a hard question keeps no other waiting: another worker takes it', () => {
+    ask('a', 'x - 1');
+    ask('b', 'x - 2');
+    expect(bench.asked).toHaveLength(1);
+    bench.pass(hard);
+    expect([bench.asked.length, bench.hired]).toEqual([2, 2]);
+    bench.reply();
+    expect(places('b', 'x - 2')).toEqual({ x: [2], isCurrent: true });
+    // The one that is free again is used before a further one is hired.
+    ask('c', 'x - 3');
+    bench.reply();
+    expect([places('c', 'x - 3'), bench.hired]).toEqual([{ x: [3], isCurrent: true }, 2]);
+    bench.reply(2);
+    expect(places('a', 'x - 1')).toEqual({ x: [1], isCurrent: true });
+  });
+
+  test('there are only so many workers', () => {
+    for (let k = 0; k < 2 * mostWorkers; k++) {
+      ask(`e${k}`, `x - ${k}`);
+      bench.pass(hard);
+    }
+    expect([bench.hired, bench.asked.length]).toEqual([mostWorkers, mostWorkers]);
+    bench.reply();
+    expect(bench.asked).toHaveLength(mostWorkers + 1);
+  });
+
+  test('a question that has long been in hand is given up at once when its entry asks another, or is gone', () => {
+    ask('a', 'x - 1');
+    bench.pass(rest);
+    ask('a', 'x - 2');
+    expect(bench.ended).toBe(0);
+    bench.pass(lost);
+    expect([bench.ended, bench.hired]).toEqual([1, 2]);
+    bench.pass(rest);
+    bench.pass(lost);
+    ask('a', 'x - 3');
+    expect([bench.ended, bench.hired, bench.asked.length]).toEqual([2, 3, 3]);
+    // What was given up is not kept against it.
+    bench.pass(rest);
+    bench.reply();
+    expect(places('a', 'x - 3')).toEqual({ x: [3], isCurrent: true });
+    ask('b', 'x - 4');
+    bench.desk.forget('b');
+    expect(bench.ended).toBe(3);
+    expect(bench.timers.size).toBe(1);
+  });
+
   test('a worker that breaks down is replaced', () => {
     ask('a', 'x - 1');
     bench.crash();
@@ -170,7 +219,7 @@ describe('the desk that has questions answered', () => {
       ({ state }) => state === 'answered',
     );
     expect(kept.length).toBeLessThanOrEqual(300);
-    expect(bench.timers.size).toBeLessThanOrEqual(2);
+    expect(bench.timers.size).toBeLessThanOrEqual(4);
   });
 
   test('a closed desk ends its worker and forgets what was asked', () => {

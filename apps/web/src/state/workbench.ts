@@ -198,6 +198,8 @@ export class Workbench {
     const document = applyChange(this.state.document, change);
     const here =
       this.state.here !== null && document.entries[this.state.here] ? this.state.here : hereOf(document);
+    for (const edit of change.edits)
+      if (edit.at === 'entries' && edit.new === null) this.state.resolution.answers.forget?.(edit.id);
     this.set({ document, here });
     this.saver?.add(change);
     return true;

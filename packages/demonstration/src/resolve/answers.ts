@@ -25,6 +25,8 @@ export interface Answers {
   ask<K extends QuestionKind>(by: Id, question: QuestionOf<K>): Answered<AnswerTo[K]>;
   /** Changes whenever there is something new for an entry. */
   version(by: Id): number;
+  /** The entry is gone: its question needs no answer. */
+  forget?(by: Id): void;
 }
 
 /** Nobody answers: what waits for an answer is left out. */
