@@ -111,6 +111,11 @@ export class Teacher {
     await this.page.getByRole('menuitem', { name: action }).click();
   }
 
+  async setTitle(title: string): Promise<void> {
+    await this.page.getByRole('textbox', { name: 'Title' }).fill(title);
+    await this.page.getByRole('textbox', { name: 'Title' }).press('Enter');
+  }
+
   async setValue(name: string, value: string): Promise<void> {
     const field = this.lane(name).getByRole('textbox', { name: `Value of ${name}` });
     await field.fill(value);

@@ -199,8 +199,8 @@ export function answerTo(question: Question): Answer {
 }
 
 /** Operations that a curve may take beside the page: a few seconds' worth; and those of a rough one. */
-const effortOfCurve = 200_000_000;
-const effortOfRoughCurve = 50_000_000;
+const effortOfCurve = 400_000_000;
+const effortOfRoughCurve = 100_000_000;
 
 function toldCurve({ body, variable, grid }: QuestionOf<'curve'>): AnswerTo['curve'] {
   const program = compile(body, variable);

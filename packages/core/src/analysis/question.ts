@@ -46,6 +46,8 @@ const isNearest = (value: number, x: number): boolean => Math.abs(value - x) <= 
 
 const largestInlined = 5000;
 const deepestInlining = 50;
+/** Nodes that are looked at while functions are put in: each that mentions another twice doubles them. */
+const mostVisits = 60_000;
 
 /**
  * A formula in the variable alone: parameters replaced by their values, defined functions by their formulas.
@@ -56,7 +58,7 @@ export function closedFormula(
   parameters: ReadonlyMap<string, number>,
   functions: Functions = new Map(),
 ): Expression {
-  let result = withRealPowers(inlined(body, functions, 0), parameters);
+  let result = withRealPowers(inlined(body, functions, 0, { left: mostVisits }), parameters);
   for (const [name, value] of parameters) result = tree.substitute(result, name, numberFormula(value));
   return result;
 }
@@ -80,9 +82,15 @@ function withRealPowers(node: Expression, parameters: ReadonlyMap<string, number
   return tree.piecewise([{ value: inner, condition: tree.comparison(inner.base, ['≥', tree.number(0)]) }]);
 }
 
-function inlined(node: Expression, functions: Functions, depth: number): Expression {
+function inlined(
+  node: Expression,
+  functions: Functions,
+  depth: number,
+  visits: { left: number },
+): Expression {
+  if (--visits.left < 0) throw new TooLarge('functions mention one another too often');
   if (depth > deepestInlining) throw new TooLarge('definitions go in a circle');
-  const inner = tree.mapChildren(node, (part) => inlined(part, functions, depth));
+  const inner = tree.mapChildren(node, (part) => inlined(part, functions, depth, visits));
   if (inner.kind !== 'apply') return inner;
   const target = functions.get(inner.name);
   if (!target) throw new TooLarge(`cannot work out ${inner.name}`);
@@ -95,5 +103,5 @@ function inlined(node: Expression, functions: Functions, depth: number): Express
     result = tree.substitute(result, place, inner.arguments[i] as Expression);
   });
   if (tree.size(result) > largestInlined) throw new TooLarge('the formula grows too long');
-  return inlined(result, functions, depth + 1);
+  return inlined(result, functions, depth + 1, visits);
 }

@@ -18,8 +18,8 @@ export function enclose(
 }
 
 /** What an enclosure costs beside a point of arrays, and a step of it. */
-const callCost = 25;
-const stepCost = 8;
+const callCost = 60;
+const stepCost = 20;
 
 /** The enclosures of all steps. `limit` may cut a step's enclosure by what is known about it. */
 export function run(

@@ -1,5 +1,6 @@
 import type { Program } from './program.ts';
 import { ArrayEvaluator } from './arrays.ts';
+import { OutOfEffort } from './effort.ts';
 import { isCompilable, WasmEvaluator } from './wasm.ts';
 
 /** Evaluates a function over arrays of points. */
@@ -25,7 +26,8 @@ function compiled(program: Program): Evaluator | null {
   if (typeof WebAssembly !== 'object' || !isCompilable(program)) return null;
   try {
     return new WasmEvaluator(program);
-  } catch {
+  } catch (error) {
+    if (error instanceof OutOfEffort) throw error;
     // A content security policy may forbid it.
     return null;
   }

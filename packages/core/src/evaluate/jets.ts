@@ -65,7 +65,7 @@ function merged(direct: Jet, left: Jet, right: Jet): Jet {
 }
 
 /** A coefficient of a step's jet beside its value at a point. */
-const jetCost = 3;
+const jetCost = 8;
 
 /** The jets of f where its variable and parameters move along given jets. */
 function runJets(program: Program, x: Jet, parameters: readonly Jet[], beside: Beside): Jet {

@@ -15,6 +15,7 @@ import {
   type Side,
   type SummationNode,
 } from '../language/tree.ts';
+import { spend } from './effort.ts';
 import { literalRational, rationalExponent } from './exponent.ts';
 
 /**
@@ -103,6 +104,8 @@ export const longestProgram = 20_000;
 const deepestMention = 50;
 /** Nodes that are looked at while one program is made, those of nested ones included. */
 const mostVisits = 400_000;
+/** What a node costs beside a step at a point of arrays. */
+const nodeCost = 100;
 /** Terms of a sum that are written out into the program. */
 const mostWrittenOut = 64;
 
@@ -188,6 +191,7 @@ class Builder {
     const known = built.get(node);
     if (known !== undefined) return known;
     if (--this.visits.left < 0) throw new TooLarge('too many nodes');
+    spend(nodeCost);
     const index = this.buildNode(node, bindings);
     built.set(node, index);
     return index;

@@ -49,8 +49,8 @@ export function nestedValue(step: NestedStep, of: (index: number) => number): nu
 }
 
 /** What a single point costs beside one of many in arrays, and a step of it. */
-const callCost = 15;
-const stepCost = 2;
+const callCost = 30;
+const stepCost = 5;
 
 /** f at a single point. */
 export function evaluateAt(program: Program, x: number, parameters: readonly number[] = []): number {

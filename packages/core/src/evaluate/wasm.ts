@@ -15,6 +15,9 @@ const largestMultipliedOut = 64;
 /** Programs longer than this stay with the array evaluator, which needs no compiling. */
 const longestCompiled = 2000;
 
+/** What compiling a step costs beside running it at a point. */
+const compileCost = 400;
+
 type Imported = (...args: number[]) => number;
 
 /**
@@ -29,10 +32,11 @@ export class WasmEvaluator {
 
   /** @throws whatever the platform throws where WebAssembly is missing or forbidden */
   constructor(program: Program) {
+    spend(compileCost * program.steps.length);
     const { bytes, imports } = new Emitter(program).finish();
     const instance = new WebAssembly.Instance(new WebAssembly.Module(bytes), { f: imports });
     const { exports } = instance;
-    this.costOfPoint = program.steps.length / 6;
+    this.costOfPoint = program.steps.length / 3;
     this.memory = new Float64Array((exports.memory as WebAssembly.Memory).buffer);
     this.run = exports.run as (count: number) => void;
     this.globals = program.parameters.map((_, i) => exports[`p${i}`] as WebAssembly.Global);

@@ -13,7 +13,7 @@ const pictureDigits = 1;
 /** A curve is sampled at every second pixel: between them it is as good as straight there. */
 const pictureDensity = 0.5;
 /** Operations that its curves may take together: what takes more is drawn roughly. */
-const ofPicture = 30_000_000;
+const ofPicture = 5_000_000;
 
 /** The small picture of a demonstration, as SVG: its graphs without numbers and titles. */
 export const smallPicture = (document: Document, palette: Palette = day): string =>

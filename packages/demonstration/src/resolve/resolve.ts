@@ -1,4 +1,4 @@
-import type { KnownNumber } from '@yperkine/core';
+import { OutOfEffort, TooLarge, type KnownNumber } from '@yperkine/core';
 import { unanswered, type Answers } from './answers.ts';
 import { kindOf } from '../entries/anyKind.ts';
 import type { CurveResult } from '../entries/curve.ts';
@@ -122,7 +122,8 @@ class Resolver {
   private dependenciesOf(id: Id, entry: Entry, kind: EntryKind<Entry, unknown>): readonly Id[] {
     const before = this.previous?.entries.get(id);
     const isSame = before?.entry === entry && this.previous?.directory === this.directory;
-    return isSame ? before.dependencies : (kind.dependsOn?.(entry, this.directory) ?? kind.standsOn(entry));
+    if (isSame) return before.dependencies;
+    return unlessItThrows(() => kind.dependsOn?.(entry, this.directory) ?? kind.standsOn(entry), []);
   }
 
   private reuse(id: Id, inputs: readonly unknown[]): Resolved | undefined {
@@ -150,7 +151,7 @@ class Resolver {
         ? failed('This goes in a circle: it depends on itself through its own names.')
         : this.directory.duplicates.has(id)
           ? failed('This name is already taken by an earlier entry; please choose another.')
-          : kind.workOut(entry, this.contextFor(id), last);
+          : attempted(() => kind.workOut(entry, this.contextFor(id), last));
     return { id, entry, outcome, inputs };
   }
 
@@ -183,6 +184,33 @@ class Resolver {
       said: (of) => saidBy(this.done.get(of)),
       ask: (question) => this.answers.ask(id, question),
     };
+  }
+}
+
+/**
+ * Whatever an entry throws is its own sentence: the others work. A formula that goes too deep or grows too long runs
+ * into the same wall at every try; anything else is a fault of ours, and is told as such.
+ */
+function attempted(workOut: () => Outcome<unknown>): Outcome<unknown> {
+  try {
+    return workOut();
+  } catch (error) {
+    const isTooMuch =
+      error instanceof RangeError || error instanceof TooLarge || error instanceof OutOfEffort;
+    return failed(
+      isTooMuch
+        ? 'This is too large to be worked out; please split it into smaller parts.'
+        : 'This cannot be worked out, through a fault of the program. All else works on.',
+    );
+  }
+}
+
+/** What comes of something, or what stands for it where it throws. */
+export function unlessItThrows<T>(work: () => T, otherwise: T): T {
+  try {
+    return work();
+  } catch {
+    return otherwise;
   }
 }
 
@@ -245,6 +273,10 @@ export const isShown = ({ visibilities }: Resolution, id: Id): boolean =>
 
 /** How an entry is headed in the working. */
 export function headOfEntry({ entry, outcome }: Resolved): Head {
-  const head = kindOf(entry).head(entry, outcome.ok ? outcome.result : undefined);
+  const nameless: Head = { heading: 'An entry that cannot be shown', tone: 'ink' };
+  const head = unlessItThrows(
+    () => kindOf(entry).head(entry, outcome.ok ? outcome.result : undefined),
+    nameless,
+  );
   return entry.look.tone === null ? head : { ...head, tone: entry.look.tone };
 }

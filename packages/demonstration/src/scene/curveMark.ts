@@ -54,8 +54,8 @@ interface Sampling {
 let sampling: Sampling | null = null;
 
 /** Operations that one curve may take of a frame, and that a rough one may. */
-const ofOneCurve = 1_200_000;
-const ofRoughCurve = 60_000;
+const ofOneCurve = 3_000_000;
+const ofRoughCurve = 150_000;
 
 /**
  * Makes a scene whose curves are sampled within an effort: those that it does not suffice for are drawn as they were

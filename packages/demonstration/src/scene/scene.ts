@@ -5,6 +5,7 @@ import { kindOf } from '../entries/anyKind.ts';
 import { primed } from '../entries/curve.ts';
 import { format } from '../numbers/format.ts';
 import {
+  unlessItThrows,
   curveOf,
   headOfEntry,
   isShown,
@@ -196,7 +197,10 @@ function marksOf(
       known.view === view &&
       known.version === version &&
       !known.marks.some(isOld);
-    const marks = isSame ? known.marks : lookedMarks(input, resolved, outcome.result, view);
+    // An entry whose marks cannot be made leaves the picture to the others.
+    const marks = isSame
+      ? known.marks
+      : unlessItThrows<readonly Mark[]>(() => lookedMarks(input, resolved, outcome.result, view), []);
     if (!isSame && marks.length > 0) markedAgain.push(id);
     memory.set(key, { from: resolved, view, version, marks });
     const { layer } = entry.look;

@@ -3,8 +3,11 @@ import { useState } from 'react';
 import { ResultNames } from './ResultNames.tsx';
 import { ShownWhen, useAbsence } from './ShownWhen.tsx';
 import { PlaceField } from './PlaceField.tsx';
+import { Button } from '../../parts/Button.tsx';
 import { lazily } from '../../parts/lazily.tsx';
+import { OwnTrouble } from '../../parts/OwnTrouble.tsx';
 import { Sight } from '../../parts/Sight.tsx';
+import { removeEntry } from '../../state/actions.ts';
 import { useResolved, useWorkbench, useWorkbenchState } from '../../state/context.ts';
 import { studyCards } from '../studies/table.ts';
 import { CardFrame } from './CardFrame.tsx';
@@ -20,9 +23,24 @@ export function EntryCard({ id }: { id: Id }) {
   const entry = useWorkbenchState((state) => state.document.entries[id]);
   if (!entry || entry.kind === 'parameter') return null;
   return (
-    <Sight>
-      <Card id={id} entry={entry} />
-    </Sight>
+    <OwnTrouble instead={<BrokenCard id={id} />} tryAgainWith={entry}>
+      <Sight>
+        <Card id={id} entry={entry} />
+      </Sight>
+    </OwnTrouble>
+  );
+}
+
+/** An entry that cannot be shown can be taken out; the others stay as they are. */
+function BrokenCard({ id }: { id: Id }) {
+  const workbench = useWorkbench();
+  return (
+    <section className="border-b border-rule px-5 py-3.5">
+      <p role="alert" className="mb-2 text-danger">
+        This entry cannot be shown, through a fault of the program. All else works on.
+      </p>
+      <Button onClick={() => removeEntry(workbench, id)}>Delete it</Button>
+    </section>
   );
 }
 
