@@ -5,6 +5,7 @@ import {
   day,
   documentSchema,
   emptyStage,
+  fitEdits,
   headOfEntry,
   keepCurve,
   kindOf,
@@ -104,6 +105,7 @@ describe('a curve that a frame has no time for', () => {
     const scene = sceneOf(document, 6_000_000);
     const [curve] = curvesIn(scene);
     expect({ isOld: curve?.isOld, wanted: scene.wanted.length }).toEqual({ isOld: true, wanted: 1 });
+    expect(curve?.runs.flatMap((run) => [...run]).length).toBeGreaterThanOrEqual(2 * 25);
     const again = sceneOf(document, 6_000_000, scene);
     expect(again.wanted).toEqual(scene.wanted);
     const [wanted] = again.wanted;
@@ -139,5 +141,23 @@ describe('a curve that a frame has no time for', () => {
     const scene = sceneOf(tangentDocument(), 6_000_000);
     expect(scene.wanted).toEqual([]);
     expect(curvesIn(scene).every(({ isOld }) => !isOld)).toBe(true);
+  });
+});
+
+describe('a window for a curve that takes too long', () => {
+  test('is chosen from a few places, and holds them', () => {
+    const document: Document = {
+      ...tangentDocument(),
+      entries: { f: given(1, 'f(x) = sum k from 1 to 2000 of sin(k x)/k') },
+    };
+    const resolution = resolve(document, emptyStage);
+    const edits = fitEdits(document, resolution, 'both', document.x);
+    const heights = edits.find((edit) => edit.at === 'field' && edit.field === 'y');
+    // The sum is near (π − x)/2 from 0 to 2π (Fourier's series of the sawtooth), and odd.
+    expect(heights?.new).toMatchObject({ from: expect.any(Number), to: expect.any(Number) });
+    const { from, to } = heights?.new as { from: number; to: number };
+    expect(from).toBeLessThan(-1);
+    expect(to).toBeGreaterThan(1);
+    expect(to).toBeLessThan(4);
   });
 });

@@ -55,7 +55,7 @@ let sampling: Sampling | null = null;
 
 /** Operations that one curve may take of a frame, and that a rough one may. */
 const ofOneCurve = 3_000_000;
-const ofRoughCurve = 150_000;
+const ofRoughCurve = 1_500_000;
 
 /**
  * Makes a scene whose curves are sampled within an effort: those that it does not suffice for are drawn as they were

@@ -1,10 +1,25 @@
-import { chooseXRange, chooseYRange, type Range } from '@yperkine/core';
+import {
+  chooseXRange,
+  chooseYRange,
+  Effort,
+  evaluatorFor,
+  ifInTime,
+  roughCurve,
+  type Plotted,
+  type Range,
+} from '@yperkine/core';
 import type { Edit } from '../changes/change.ts';
 import { windowEdits } from '../changes/windows.ts';
 import type { Resolution } from '../resolve/resolve.ts';
 import type { Document, Id } from '../schema/document.ts';
 import { plottedOf } from '../entries/curve.ts';
 import { curvesIn } from './titles.ts';
+
+/** Operations that choosing a window may take of the page's time, each way, and a curve for a rough one. */
+const mostOperations = 5_000_000;
+const ofRoughCurve = 3_000_000;
+/** Room above and below, as a share of the height. */
+const roughMargin = 0.08;
 
 export type FitScope = 'both' | 'height';
 
@@ -19,15 +34,30 @@ export function fitEdits(document: Document, resolution: Resolution, scope: FitS
   // Where only a derivative is given, its own features tell where to look.
   const given = functions.length > 0 ? functions : tierIds.flatMap((tier) => plottedIn(resolution, tier));
   const keepsX = scope === 'height' || document.xTyped || given.length === 0;
-  const x = keepsX ? shown : chooseXRange(given);
+  const x = keepsX ? shown : (ifInTime(mostOperations, () => chooseXRange(given)) ?? shown);
   const edits: Edit[] = keepsX
     ? [{ at: 'document', field: 'x', old: document.x, new: x }]
     : windowEdits(document, 'x', x);
   for (const tier of tierIds) {
     const plotted = curvesIn(resolution, tier).map(({ curve }) => plottedOf(curve, x));
-    if (plotted.length > 0) edits.push(...windowEdits(document, tier, chooseYRange(plotted, x)));
+    if (plotted.length === 0) continue;
+    const y = ifInTime(mostOperations, () => chooseYRange(plotted, x)) ?? roughHeights(plotted, x);
+    if (y) edits.push(...windowEdits(document, tier, y));
   }
   return edits.filter((edit) => JSON.stringify(edit.old) !== JSON.stringify(edit.new));
+}
+
+/** The heights of a few places, for curves of which more would take too long; null where even these would. */
+function roughHeights(plotted: readonly Plotted[], { from, to }: Range): Range | null {
+  const grid = { xFrom: from, xTo: to, yFrom: 0, yTo: 1, width: 1, height: 1 };
+  const heights = plotted.flatMap(({ program, parameters }) =>
+    roughCurve(evaluatorFor(program), grid, parameters, new Effort(ofRoughCurve)).flatMap((run) =>
+      [...run].filter((_, i) => i % 2 === 1),
+    ),
+  );
+  const [low, high] = [Math.min(...heights), Math.max(...heights)];
+  const margin = (high - low) * roughMargin;
+  return low < high ? { from: low - margin, to: high + margin } : null;
 }
 
 function plottedIn(resolution: Resolution, tier: Id, order?: number) {
