@@ -42,6 +42,30 @@ function readReport(read) {
   }
 }
 
+/**
+ * What took longest, by what the runners reported.
+ * @type {{ seconds: number, title: string }[]}
+ */
+const durations = [];
+const shownDurations = 20;
+
+function tellSlowest() {
+  const slowest = durations.sort((a, b) => b.seconds - a.seconds).slice(0, shownDurations);
+  say('\nThe slowest tests, in seconds:');
+  for (const { seconds, title } of slowest) say(`${seconds.toFixed(1).padStart(6)}  ${title}`);
+}
+
+/**
+ * The tests of Playwright's report, which nests files, groups and tests.
+ * @param {{ suites?: any[], specs?: any[] }} suite
+ */
+function noteDurations({ suites = [], specs = [] }) {
+  for (const { title, tests } of specs)
+    for (const { results } of tests)
+      for (const { duration } of results) durations.push({ seconds: duration / 1000, title });
+  suites.forEach(noteDurations);
+}
+
 /** @param {string} file */
 const readJson = (file) => JSON.parse(readFileSync(file, 'utf8'));
 
@@ -56,7 +80,11 @@ async function jest(databaseUrl) {
     },
   });
   addReport(status, () => {
-    const { numPassedTests, numFailedTests, numFailedTestSuites, numPendingTests } = readJson(file);
+    const { numPassedTests, numFailedTests, numFailedTestSuites, numPendingTests, testResults } =
+      readJson(file);
+    for (const { assertionResults } of testResults)
+      for (const { duration, fullName } of assertionResults)
+        durations.push({ seconds: (duration ?? 0) / 1000, title: fullName });
     // A suite that could not even be loaded has no tests of its own to fail; a skipped test proves nothing.
     const unloaded = numFailedTests === 0 ? numFailedTestSuites : 0;
     return { passed: numPassedTests, failed: numFailedTests + unloaded + numPendingTests };
@@ -70,7 +98,8 @@ async function playwright(databaseUrl) {
     env: { ...process.env, TEST_DATABASE_URL: databaseUrl, PLAYWRIGHT_JSON_OUTPUT_NAME: file },
   });
   addReport(status, () => {
-    const { stats } = readJson(file);
+    const { stats, suites } = readJson(file);
+    noteDurations({ suites });
     return { passed: stats.expected, failed: stats.unexpected + stats.flaky + stats.skipped };
   });
 }
@@ -97,6 +126,7 @@ runMain(async () => {
   } finally {
     await postgres.stop();
   }
+  tellSlowest();
   say(`\n${counts.passed} passed, ${counts.failed} failed`);
   return counts.failed === 0 ? 0 : 1;
 });

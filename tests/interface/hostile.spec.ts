@@ -2,8 +2,16 @@ import { currentVersion } from '@yperkine/demonstration';
 import { hostileDocuments } from '../../packages/demonstration/test/hostile.ts';
 import { expect, test } from './teacher.ts';
 
-/** Documents that nobody would make by hand: each opens, shows what can be shown, and takes what is typed. */
-for (const [name, document] of Object.entries(hostileDocuments)) {
+/** Documents that nobody would make by hand (the others are opened without a browser): each opens, shows what can be shown, and takes what is typed. */
+const opened = [
+  'functions that mention the one before twice',
+  'a circle of 499 values',
+  'thirty roots in one another',
+  'names that every object inherits',
+  'a note nested 700 deep',
+  'a sum of a thousand terms and its slope',
+];
+for (const [name, document] of Object.entries(hostileDocuments).filter(([name]) => opened.includes(name))) {
   test(`${name}: the view opens, and work goes on`, async ({ teacher, page }) => {
     const { address } = teacher.server;
     const made = await page.request.post(`${address}/api/demonstrations`, { data: {} });
