@@ -44,27 +44,32 @@ function localSecret() {
 
 runMain(async () => {
   const port = readPort();
-  await requireFreePort(port);
   await ensurePackages();
   const { build } = await import('./setup/build.mjs');
   const { startPostgres } = await import('./setup/postgres.mjs');
   const { startServer } = await import('./setup/server.mjs');
+  const { claimFolder, keepRunning, watchDatabase } = await import('./setup/supervise.mjs');
+  await claimFolder();
+  await requireFreePort(port);
   await build();
   const given = process.env.DATABASE_URL;
   const postgres = given ? undefined : await startPostgres('postgres', { durable: true });
+  const endWatch = postgres ? watchDatabase(postgres) : () => undefined;
+  const databaseUrl = given ?? /** @type {NonNullable<typeof postgres>} */ (postgres).url('postgres');
+  const secret = process.env.SESSION_SECRET ?? localSecret();
+  const demo = process.env.DEMO === undefined ? !given : process.env.DEMO === '1';
   try {
-    const server = await startServer({
-      port,
-      databaseUrl: given ?? /** @type {NonNullable<typeof postgres>} */ (postgres).url('postgres'),
-      secret: process.env.SESSION_SECRET ?? localSecret(),
-      demo: process.env.DEMO === undefined ? !given : process.env.DEMO === '1',
-    });
-    for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.once(signal, server.stop);
-    say(`\n  Yperkine is ready:  ${server.address}`);
-    if (!given || process.env.DEMO === '1') say('  To look around, choose “Sign in as the demo teacher”.');
-    say('  Ctrl+C stops it.\n');
-    return await server.ended;
+    return await keepRunning(
+      () => startServer({ port, databaseUrl, secret, demo }),
+      (address) => {
+        say(`\n  Yperkine is ready:  ${address}`);
+        if (!given || process.env.DEMO === '1')
+          say('  To look around, choose “Sign in as the demo teacher”.');
+        say('  Ctrl+C stops it.\n');
+      },
+    );
   } finally {
+    endWatch();
     await postgres?.stop();
   }
 });

@@ -34,6 +34,25 @@ class Start {
     }
   }
 
+  async untilSaid(sentence: string): Promise<void> {
+    await untilTrue(() => Promise.resolve(this.output.includes(sentence)));
+  }
+
+  /** Ends the server under it, as a crash would. */
+  killServer(): Promise<void> {
+    const server = descendants(this.child.pid ?? 0).find((pid) =>
+      statusOf(pid)?.command.includes('apps/server/dist/server.js'),
+    );
+    kill(server ?? 0);
+    return Promise.resolve();
+  }
+
+  /** Ends the start command alone, without warning. */
+  async killAlone(): Promise<void> {
+    kill(this.child.pid ?? 0);
+    await wait(300);
+  }
+
   async stop(): Promise<number> {
     this.child.kill('SIGTERM');
     return this.ended;
@@ -44,6 +63,14 @@ class Start {
     const family = descendants(this.child.pid ?? 0);
     for (const pid of [...family, ...(withDatabase ? databaseProcesses() : [])]) kill(pid);
     await this.ended;
+  }
+}
+
+async function untilTrue(isTrue: () => Promise<boolean>): Promise<void> {
+  const until = Date.now() + patience;
+  while (!(await isTrue().catch(() => false))) {
+    if (Date.now() > until) throw new Error('this did not come true in time');
+    await wait(150);
   }
 }
 
@@ -140,10 +167,21 @@ describe('the start command', () => {
         body: JSON.stringify({ title: 'Kept through a crash' }),
       });
       expect(made.status).toBe(201);
-      // The port is taken: a second start says what to do.
-      const second = new Start(settings);
+      // A second start in the same folder says that one runs, and leaves it alone.
+      const second = new Start({ ...settings, PORT: String(await freePort()) });
       expect(await second.ended).toBe(1);
-      expect(second.output).toContain(`Port ${port} is already in use`);
+      expect(second.output).toContain(`Yperkine already runs from this folder: http://127.0.0.1:${port}`);
+      expect(await health(port)).toEqual({ status: 'ok' });
+
+      // A server that ends by itself is started again, and so is its database.
+      await first.killServer();
+      await first.untilSaid('The server answers again.');
+      expect(await health(port)).toEqual({ status: 'ok' });
+      for (const pid of databaseProcesses()) kill(pid);
+      await first.untilSaid('The database answers again.');
+      const kept = async (): Promise<string> =>
+        (await fetch(`http://127.0.0.1:${port}/api/demonstrations`, { headers: { cookie } })).text();
+      await untilTrue(async () => (await kept()).includes('Kept through a crash'));
       await first.crash({ withDatabase: true });
 
       const afterCrash = new Start(settings);
@@ -157,7 +195,13 @@ describe('the start command', () => {
       const again = new Start(settings);
       await again.untilReady();
       expect(await health(port)).toEqual({ status: 'ok' });
-      await again.stop();
+      // Killed alone, it leaves its server behind, which the next start finds.
+      await again.killAlone();
+      expect(await health(port)).toEqual({ status: 'ok' });
+      const last = new Start(settings);
+      await last.untilReady();
+      expect(last.output).toMatch(/left its server behind \(process \d+\): it is ended/);
+      await last.stop();
       expect(databaseProcesses()).toEqual([]);
       await expect(health(port)).rejects.toThrow();
     },
@@ -187,6 +231,21 @@ describe('the start command', () => {
       await client.end();
     },
     2 * patience,
+  );
+
+  test(
+    'a port that something else listens on is answered by a sentence',
+    async () => {
+      const other = createServer();
+      await new Promise<void>((resolve) => other.listen(0, '127.0.0.1', resolve));
+      const address = other.address();
+      const port = typeof address === 'object' && address ? address.port : 0;
+      const start = new Start({ PORT: String(port), DATA_FOLDER: dataFolder });
+      expect(await start.ended).toBe(1);
+      expect(start.output).toContain(`Port ${port} is already in use`);
+      await new Promise((resolve) => other.close(resolve));
+    },
+    patience,
   );
 
   test('a port that is no port is answered by a sentence', async () => {
