@@ -37,6 +37,18 @@ function analysisWorker(): Plugin {
   };
 }
 
+/** What the sign-in page needs, and every other page with it. */
+const isOfShell = new RegExp(
+  [
+    /node_modules[\\/](react|react-dom|scheduler|react-router|@tanstack|zod|zustand|clsx)[\\/]/,
+    /lucide-react[\\/].*[\\/](createLucideIcon|Icon|defaultAttributes|context|utils|shared)/,
+    /demonstration[\\/]src[\\/]draw[\\/]theme/,
+    /apps[\\/]web[\\/]src[\\/](theme[\\/]|parts[\\/](Button|ThemeButton|Wordmark)\.)/,
+  ]
+    .map(({ source }) => source)
+    .join('|'),
+);
+
 export default defineConfig({
   plugins: [analysisWorker(), oneFormatOfFonts, react(), tailwindcss()],
   build: {
@@ -48,17 +60,18 @@ export default defineConfig({
         // What is needed together travels together: small files cost more on the way than they hold.
         advancedChunks: {
           groups: [
-            {
-              name: 'shell',
-              test: /node_modules[\\/](react|react-dom|scheduler|react-router|@tanstack|zod|zustand|clsx)[\\/]/,
-              priority: 2,
-            },
+            { name: 'shell', test: isOfShell, priority: 3 },
             {
               name: 'controls',
               test: /node_modules[\\/](@headlessui|@floating-ui|@react-aria|react-aria|react-stately)[\\/]/,
               minShareCount: 2,
             },
             { name: 'mathematics', test: /packages[\\/]core[\\/]/, minShareCount: 2 },
+            {
+              name: 'workplace',
+              test: /packages[\\/]demonstration[\\/]|apps[\\/]web[\\/]src[\\/](state|build)[\\/]/,
+              minShareCount: 2,
+            },
           ],
         },
       },
