@@ -17,6 +17,8 @@ export async function build() {
     ['--no-install', 'vite', 'build', '--logLevel', 'warn'],
     {
       cwd: join(projectFolder, 'apps/web'),
+      // Whoever asks for it, in whatever surroundings, gets what is served.
+      env: { ...process.env, NODE_ENV: 'production' },
     },
   );
   const server = buildServer();

@@ -2,7 +2,7 @@ import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import { currentVersion, type Change, type Edit } from '@yperkine/demonstration';
+import { currentVersion, makeEntry, type Change, type Edit } from '@yperkine/demonstration';
 import { QueryTypes } from 'sequelize';
 import { testServer } from './server.ts';
 
@@ -140,6 +140,30 @@ describe('saving', () => {
     )) as [{ count: number }];
     expect(count).toBe(50);
   });
+});
+
+test('while five hundred large changes are saved, others are answered', async () => {
+  const id = await make('Many');
+  const note = makeEntry('note', { order: 1, text: 'x'.repeat(2000) });
+  const edits = Array.from({ length: 4 }, (_, i): Edit => ({
+    at: 'entries',
+    id: `n${i}`,
+    old: null,
+    new: note,
+  }));
+  const order: string[] = [];
+  const all = save(id, 0, ...Array.from({ length: 500 }, () => change(...edits))).then(({ status }) => {
+    order.push('saved');
+    return status;
+  });
+  // Between two slices of the work there is room for these, one after another.
+  const others = Array.from({ length: 3 }, async () => {
+    await agent.get('/api/session').expect(200);
+    order.push('other');
+  });
+  await Promise.all(others);
+  expect(await all).toBe(200);
+  expect(order).toEqual(['other', 'other', 'other', 'saved']);
 });
 
 test('a demonstration is opened with its session and one statement', async () => {
