@@ -75,7 +75,10 @@ const readJson = (file) => JSON.parse(readFileSync(file, 'utf8'));
  */
 async function jest(databaseUrl, projects) {
   const file = join(results, `jest-${projects.join('-')}.json`);
-  const command = ['--no-install', 'jest', '--json', `--outputFile=${file}`, '--selectProjects', ...projects];
+  // A test that hangs fails; one on a busy machine may take its time.
+  const limits = ['--testTimeout', '60000'];
+  const report = ['--json', `--outputFile=${file}`];
+  const command = ['--no-install', 'jest', ...report, ...limits, '--selectProjects', ...projects];
   const { status } = await run('npx', command, {
     env: {
       ...process.env,

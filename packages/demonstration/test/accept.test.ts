@@ -78,9 +78,9 @@ describe('what a document takes', () => {
         taken++;
         expect(result.document).toEqual(applyChange(base, change));
       }),
-      { seed: 20261128, numRuns: 1000 },
+      { seed: 20261128, numRuns: 400 },
     );
-    expect(taken).toBeGreaterThan(50);
+    expect(taken).toBeGreaterThan(20);
   });
 
   test('an entry, tier, step, text too many is told with the number', () => {
