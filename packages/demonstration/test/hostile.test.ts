@@ -111,7 +111,7 @@ describe('a curve that a frame has no time for', () => {
     const [wanted] = again.wanted;
     if (!wanted) throw new Error('nothing is wanted');
     const runs = [Float64Array.from([-2, 0, 0, 1, 3.5, 0])];
-    keepCurve(wanted, runs);
+    keepCurve(wanted, { runs, isRough: false });
     const there = sceneOf(document, 6_000_000, again);
     const [drawn] = curvesIn(there);
     expect({ isOld: drawn?.isOld, wanted: there.wanted }).toEqual({ isOld: undefined, wanted: [] });
@@ -121,7 +121,8 @@ describe('a curve that a frame has no time for', () => {
 
   test('moves with the window as it was last, until the new one is there', () => {
     const scene = sceneOf(document, 6_000_000);
-    for (const wanted of scene.wanted) keepCurve(wanted, [Float64Array.from([-2, 0, 0, 1, 3.5, 0])]);
+    for (const wanted of scene.wanted)
+      keepCurve(wanted, { runs: [Float64Array.from([-2, 0, 0, 1, 3.5, 0])], isRough: false });
     const panned = { ...document, x: { from: -1, to: 4.5 } };
     const moved = buildScene({
       document: panned,
@@ -136,6 +137,21 @@ describe('a curve that a frame has no time for', () => {
     expect(curve?.isOld).toBe(true);
     expect(curve?.runs[0]?.[2]).toBeCloseTo(view?.toX(0) ?? NaN, 6);
   });
+
+  test.each([
+    ['rough', { runs: [Float64Array.from([-2, 0, 3.5, 1])], isRough: true }],
+    ['not to be had', null],
+  ])(
+    'that is %s even beside the page stays to be seen as rough, and is asked for no more',
+    (_what, found) => {
+      const own: Document = { ...document, x: { from: -3, to: found ? 3 : 4 } };
+      const scene = sceneOf(own, 6_000_000);
+      expect(scene.wanted).toHaveLength(1);
+      for (const wanted of scene.wanted) keepCurve(wanted, found);
+      const again = sceneOf(own, 6_000_000, scene);
+      expect({ isOld: curvesIn(again)[0]?.isOld, wanted: again.wanted }).toEqual({ isOld: true, wanted: [] });
+    },
+  );
 
   test('ordinary curves are never in want of time: those of a demonstration together take a part of a frame', () => {
     const scene = sceneOf(tangentDocument(), 6_000_000);

@@ -36,7 +36,7 @@ export function askForCurves({ wanted }: Scene, answers: Answers): boolean {
     const answered = question ? answers.ask(askerOf(one), question) : null;
     if (answered?.state === 'waiting') continue;
     if (answered?.state === 'answered' && !answered.isCurrent) continue;
-    keepCurve(one, answered?.state === 'answered' ? answered.answer.runs : null);
+    keepCurve(one, answered?.state === 'answered' ? answered.answer : null);
     isThere = true;
   }
   return isThere;

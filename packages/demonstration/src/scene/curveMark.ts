@@ -30,8 +30,10 @@ const overhang = 2;
 interface Drawn {
   readonly tier: TierView;
   readonly runs: readonly Float64Array[];
-  /** Whether it waits for a better one: it is rough, or was drawn for another window or other numbers. */
+  /** Whether it is less than the curve: rough, or drawn for another window or other numbers. It is drawn so that this is seen. */
   readonly isOld: boolean;
+  /** Whether nothing better is to be had, so that it is asked for no more. */
+  readonly isLast?: boolean;
 }
 
 const drawn = new WeakMap<CurveResult, Drawn>();
@@ -79,7 +81,7 @@ export function samplingWithin<T>(
 function drawnOver(curve: CurveResult, tier: TierView): Drawn {
   const known = drawn.get(curve);
   const isSame = known?.tier === tier;
-  if (isSame && !known.isOld) return known;
+  if (isSame && (!known.isOld || known.isLast)) return known;
   if (!sampling) return remember(curve, { tier, runs: sampledRuns(curve, tier), isOld: false });
   const next = isSame ? known : (inTime(curve, tier, sampling.effort) ?? beforeItsTime(curve, tier));
   if (next.isOld) sampling.wanted.push({ curve, tier });
@@ -123,11 +125,15 @@ const moved = ({ tier: from, runs }: Drawn, to: TierView): Float64Array[] =>
     run.map((value, i) => (i % 2 === 0 ? to.toX(from.fromX(value)) : to.toY(from.fromY(value)))),
   );
 
-/** Takes in what was worked out beside the page, or that nothing better is to be had. */
-export function keepCurve({ curve, tier }: WantedCurve, runs: readonly Float64Array[] | null): void {
+/** What came of a curve beside the page: the curve, a rough one, or null where it took too long. */
+export type Found = { readonly runs: readonly Float64Array[]; readonly isRough: boolean } | null;
+
+/** Takes in what was worked out beside the page. What is rough stays to be seen as such: nothing better is to be had. */
+export function keepCurve({ curve, tier }: WantedCurve, found: Found): void {
   const known = drawn.get(curve);
   if (known?.tier !== tier) return;
-  remember(curve, { tier, runs: runs ? inPixels(runs, tier) : known.runs, isOld: false });
+  const runs = found ? inPixels(found.runs, tier) : known.runs;
+  remember(curve, { tier, runs, isOld: found?.isRough ?? true, isLast: true });
 }
 
 /** A function's curve over the window of a tier. */
