@@ -67,37 +67,37 @@ function note(what) {
  * @returns {Promise<number>} its status when it was stopped
  */
 export async function keepRunning(start, onReady) {
-  let isStopping = false;
-  /** @type {() => void} */
-  let stop = () => undefined;
-  for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'])
-    process.once(signal, () => {
-      isStopping = true;
-      stop();
-    });
+  const stopping = new AbortController();
+  for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.once(signal, () => stopping.abort());
   let pause = firstWait;
-  for (let isFirst = true; ; isFirst = false) {
+  for (let isFirst = true; !stopping.signal.aborted; isFirst = false) {
     const begun = Date.now();
     try {
       const server = await start();
-      stop = server.stop;
       note({ server: server.child.pid ?? 0, address: server.address });
-      if (isFirst) onReady(server.address);
-      else say('The server answers again.');
+      // It may have been stopped while it was starting.
+      if (stopping.signal.aborted) server.stop();
+      else {
+        stopping.signal.addEventListener('abort', server.stop);
+        if (isFirst) onReady(server.address);
+        else say('The server answers again.');
+      }
       const status = await server.ended;
-      if (isStopping) {
+      stopping.signal.removeEventListener('abort', server.stop);
+      if (stopping.signal.aborted) {
         rmSync(runningFile, { force: true });
         return status;
       }
     } catch (error) {
       if (isFirst) throw error;
     }
-    if (isStopping) return 0;
     if (Date.now() - begun > settled) pause = firstWait;
     say(`The server has ended by itself; it is started again in ${pause / 1000} s.`);
-    await wait(pause);
+    await wait(pause, undefined, { signal: stopping.signal }).catch(() => undefined);
     pause = Math.min(longestWait, 2 * pause);
   }
+  rmSync(runningFile, { force: true });
+  return 0;
 }
 
 /**

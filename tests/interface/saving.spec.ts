@@ -1,4 +1,5 @@
 import AxeBuilder from '@axe-core/playwright';
+import { makeEntry } from '@yperkine/demonstration';
 import { TestServer } from './server.ts';
 import { expect, test, Teacher } from './teacher.ts';
 
@@ -204,25 +205,7 @@ test('what would be refused is refused in place: an entry too many, a text too l
 }) => {
   await teacher.openNew();
   const id = page.url().split('/').at(-1) ?? '';
-  const kept = { names: {}, shownWhen: '', hidden: false };
-  const look = {
-    tone: null,
-    line: null,
-    weight: null,
-    point: null,
-    size: null,
-    label: null,
-    text: '',
-    layer: 0,
-  };
-  const entry = (i: number) => ({
-    kind: 'heading',
-    order: i,
-    title: `Part ${i}`,
-    folded: true,
-    look,
-    ...kept,
-  });
+  const entry = (i: number) => makeEntry('heading', { order: i, title: `Part ${i}`, folded: true });
   const edits = Array.from({ length: 500 }, (_, i) => ({
     at: 'entries',
     id: `h${i}`,

@@ -1,9 +1,10 @@
 import { afterAll, beforeAll, describe, expect, jest, test } from '@jest/globals';
-import { emptyDocument, makeEntry, type Document } from '@yperkine/demonstration';
+import { emptyDocument, type Document } from '@yperkine/demonstration';
 import { demoAccount, examples } from '../src/database/demo.ts';
 import { DemonstrationRow, PictureRow } from '../src/database/models.ts';
 import { Painter, usualLimits, type Fetch } from '../src/pictures/painter.ts';
 import { placeholder } from '../src/pictures/pictures.ts';
+import { endless, heavy } from './documents.ts';
 import { testServer } from './server.ts';
 
 // Threads start slowly where all tests run at once.
@@ -18,30 +19,6 @@ class CountingPainter extends Painter {
   }
 }
 
-/** Hundreds of sums of a thousand terms, which even drawn roughly take longer than anybody waits. */
-const endless: Document = {
-  ...emptyDocument('Thousands of terms'),
-  entries: Object.fromEntries(
-    Array.from({ length: 499 }, (_, i) => [
-      `n${i}`,
-      makeEntry('function', {
-        order: i,
-        text: `f_${i}(x) = sum k from 1 to 1000 of sin(k x + ${i})/k`,
-        tier: 'tier-f',
-      }),
-    ]),
-  ),
-};
-/** More text than a narrow thread can hold. */
-const heavy: Document = {
-  ...emptyDocument('Four million signs'),
-  entries: Object.fromEntries(
-    Array.from({ length: 400 }, (_, i) => [
-      `n${i}`,
-      makeEntry('note', { order: i, text: '∫'.repeat(10_000) }),
-    ]),
-  ),
-};
 const stored = (document: Document) => () => Promise.resolve({ version: 0, text: JSON.stringify(document) });
 const [quick] = examples;
 
@@ -90,7 +67,13 @@ describe('a painter', () => {
         return Promise.resolve(null);
       };
     const asked = (name: string, id: string) => one.paint(name, id, noting(name, id));
-    const all = [asked('a', '0'), ...['1', '2', '2', '3', '4'].map((id) => asked('a', id)), asked('b', '1')];
+    // The first is in hand at once, and asked for again: it is painted once all the same.
+    const all = [
+      asked('a', '0'),
+      asked('a', '0'),
+      ...['1', '2', '2', '3', '4'].map((id) => asked('a', id)),
+      asked('b', '1'),
+    ];
     await Promise.all(all);
     expect(order).toEqual(['a0', 'a1', 'b1', 'a2', 'a3']);
   });

@@ -3,9 +3,9 @@ import { spawn } from 'node:child_process';
 import { createServer, type AddressInfo } from 'node:net';
 import { join } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
-import { emptyDocument, makeEntry } from '@yperkine/demonstration';
 import { demoAccount } from '../src/database/demo.ts';
 import { DemonstrationRow } from '../src/database/models.ts';
+import { endless } from './documents.ts';
 import { testServer } from './server.ts';
 
 const slow = '00000000-0000-4000-8000-00000000aaaa';
@@ -26,19 +26,7 @@ test('SIGTERM ends the server at once, whatever it paints and whoever waits', as
     accountId: demoAccount.id,
     title: 'Thousands of terms',
     changedAt: new Date(),
-    document: {
-      ...emptyDocument(),
-      entries: Object.fromEntries(
-        Array.from({ length: 400 }, (_, i) => [
-          `n${i}`,
-          makeEntry('function', {
-            order: i,
-            text: `f_${i}(x) = sum k from 1 to 1000 of sin(k x + ${i})/k`,
-            tier: 'tier-f',
-          }),
-        ]),
-      ),
-    },
+    document: endless,
   });
   const port = await freePort();
   const server = spawn(process.execPath, [join(import.meta.dirname, '../dist/server.js')], {

@@ -143,8 +143,11 @@ describe('the size of a document', () => {
     });
     const full = filled(167);
     expect(bytesOfDocument(full)).toBeGreaterThan(limits.bytes);
-    expect(unfitSize(filled(160))).toBeNull();
-    expect(unfitSentence(unfitSize(full) ?? { reason: 'invalid' })).toBe(
+    expect(unfitSize(emptyDocument(), filled(160))).toBeNull();
+    // What is too large already may shrink.
+    expect(unfitSize(filled(170), full)).toBeNull();
+    expect(unfitSize(full, filled(168))).not.toBeNull();
+    expect(unfitSentence(unfitSize(emptyDocument(), full) ?? { reason: 'invalid' })).toBe(
       'A demonstration can take 5 MB, and this would be more.',
     );
     expect(becomesNearlyFull(filled(140), filled(160))).toBe(true);

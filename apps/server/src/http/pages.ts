@@ -1,7 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { Router } from 'express';
-import { static as expressStatic } from 'express';
+import express, { Router } from 'express';
 import expressStaticGzip from 'express-static-gzip';
 import { giveNonce, pageHeaders, permissionHeaders, scriptPolicy } from './security.ts';
 
@@ -29,7 +28,7 @@ export function pages(folder: string): Router {
       },
     }),
   );
-  router.use(expressStatic(folder, { index: false }));
+  router.use(express.static(folder, { index: false }));
   router.get('/{*path}', giveNonce, pageHeaders, permissionHeaders, (_request, response) => {
     const { nonce } = response.locals as { nonce: string };
     response.set('Cache-Control', 'no-store').type('html').send(page.replaceAll('{{nonce}}', nonce));

@@ -108,13 +108,14 @@ async function read(pool: pg.Pool, accountId: string, id: string): Promise<Row |
 
 /** Puts changes in, and the document that comes of them; null when another save was faster. */
 async function store(pool: pg.Pool, row: Row, changes: readonly Change[]): Promise<Stored | null> {
-  let document = documentOf(row);
+  const before = documentOf(row);
+  let document = before;
   await inSlices(changes, (change) => {
     const accepted = accept(document, change);
     if (!accepted.ok) throw refused(accepted.unfit);
     ({ document } = accepted);
   });
-  const unfit = unfitSize(document);
+  const unfit = unfitSize(before, document);
   if (unfit) throw refused(unfit);
   const saved = { version: row.version + changes.length, changedAt: new Date() };
   return (await write(pool, row, changes, document, saved)) ? saved : null;

@@ -49,7 +49,7 @@ export class Painter {
   /** Tells pictures of this program from those of another: the digest of the program. */
   readonly version = createHash('sha256').update(readFileSync(program)).digest('base64url').slice(0, 22);
   private thread: Worker | null = null;
-  private isBusy = false;
+  private inHand: Job | null = null;
   private isClosed = false;
   private count = 0;
   /** By person, in the order of their turns. */
@@ -60,7 +60,7 @@ export class Painter {
   /** @returns null where the demonstration is gone, or too many of the person's wait already */
   paint(accountId: string, id: string, fetch: Fetch): Promise<Found | null> {
     const queue = this.queues.get(accountId) ?? [];
-    const same = queue.find((job) => job.id === id);
+    const same = [...queue, ...(this.inHand ? [this.inHand] : [])].find((job) => job.id === id);
     if (same) return same.promise;
     if (this.isClosed || queue.length >= this.limits.waiting) return Promise.resolve(null);
     const { promise, resolve, reject } = withResolvers<Found | null>();
@@ -78,7 +78,7 @@ export class Painter {
   }
 
   private async next(): Promise<void> {
-    if (this.isBusy) return;
+    if (this.inHand) return;
     const [turn] = this.queues;
     if (!turn) return;
     const [accountId, [job, ...later]] = turn;
@@ -86,14 +86,14 @@ export class Painter {
     this.queues.delete(accountId);
     if (later.length > 0) this.queues.set(accountId, later);
     if (!job) return void this.next();
-    this.isBusy = true;
+    this.inHand = job;
     try {
       const fetched = await job.fetch();
       job.settle(fetched && { version: fetched.version, pictures: await this.paintInThread(fetched.text) });
     } catch (error) {
       job.fail(error);
     }
-    this.isBusy = false;
+    this.inHand = null;
     void this.next();
   }
 

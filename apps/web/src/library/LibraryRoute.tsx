@@ -73,7 +73,11 @@ export function LibraryRoute({ name }: { name: string }) {
           ))}
         </ul>
         {shelf.hasNextPage && (
-          <MoreButton isBusy={shelf.isFetchingNextPage} onMore={() => void shelf.fetchNextPage()} />
+          <MoreButton
+            isBusy={shelf.isFetchingNextPage}
+            comesByItself={!shelf.isFetchNextPageError}
+            onMore={() => void shelf.fetchNextPage()}
+          />
         )}
       </main>
       {leaving && <RemoveDialog summary={leaving} onClose={() => setLeaving(null)} />}
@@ -81,17 +85,24 @@ export function LibraryRoute({ name }: { name: string }) {
   );
 }
 
+interface MoreButtonProps {
+  readonly isBusy: boolean;
+  /** Not after a failure: then it is the person who tries again. */
+  readonly comesByItself: boolean;
+  readonly onMore: () => void;
+}
+
 /** Brings the next page when it comes into sight, or is pressed. */
-function MoreButton({ isBusy, onMore }: { isBusy: boolean; onMore: () => void }) {
+function MoreButton({ isBusy, comesByItself, onMore }: MoreButtonProps) {
   const place = useRef<HTMLDivElement>(null);
   useEffect(() => {
-    if (!place.current || isBusy) return;
+    if (!place.current || isBusy || !comesByItself) return;
     const observer = new IntersectionObserver(([entry]) => entry?.isIntersecting && onMore(), {
       rootMargin: '300px',
     });
     observer.observe(place.current);
     return () => observer.disconnect();
-  }, [isBusy, onMore]);
+  }, [isBusy, comesByItself, onMore]);
   return (
     <div ref={place} className="grid place-items-center pb-10">
       <Button disabled={isBusy} onClick={onMore}>

@@ -183,8 +183,9 @@ export class Workbench {
 
   /** Why the document would not take edits, in a sentence; null where it would. */
   refusalOf(edits: readonly Edit[]): string | null {
-    const accepted = accept(this.state.document, { id: 'tried', edits: [...edits] });
-    const unfit = accepted.ok ? unfitSize(accepted.document) : accepted.unfit;
+    const { document } = this.state;
+    const accepted = accept(document, { id: 'tried', edits: [...edits] });
+    const unfit = accepted.ok ? unfitSize(document, accepted.document) : accepted.unfit;
     return unfit && unfitSentence(unfit);
   }
 

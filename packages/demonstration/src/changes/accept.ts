@@ -60,9 +60,12 @@ function unfitValue(schema: z.ZodType, value: unknown): Unfit | null {
   return { reason: 'invalid' };
 }
 
-/** That a document is larger than is kept; null for one that is not. */
-export const unfitSize = (document: Document): Unfit | null =>
-  bytesOfDocument(document) > limits.bytes ? { reason: 'tooLarge', most: limits.bytes } : null;
+/** That a document has grown larger than is kept. One that was larger already may shrink, step by step. */
+export function unfitSize(before: Document, after: Document): Unfit | null {
+  const bytes = bytesOfDocument(after);
+  const isUnfit = bytes > limits.bytes && bytes > bytesOfDocument(before);
+  return isUnfit ? { reason: 'tooLarge', most: limits.bytes } : null;
+}
 
 /** Whether it grew past the size at which a person should be told that there is not much room left. */
 export const becomesNearlyFull = (before: Document, after: Document): boolean =>
