@@ -303,3 +303,30 @@ test('what is too large is said, not thrown', () => {
   const outcome = answerSent({ ask: 'keyPoints', body, variable: 'x', interval: [0, 1], order: 0 });
   expect(outcome).toEqual({ ok: false, reason: 'tooLarge' });
 });
+
+describe('a curve as a question', () => {
+  const grid = { xFrom: -5, xTo: 5, yFrom: -2, yTo: 2, width: 400, height: 300 };
+  const curve = (text: string) => {
+    const reading = readExpression(text, { names: new Set(['x']), functions: new Set() });
+    if (!reading.ok) throw new Error(text);
+    return answerTo<'curve'>({ ask: 'curve', body: reading.value, variable: 'x', interval: [-5, 5], grid });
+  };
+
+  test('is sampled as it would be in a frame', () => {
+    const { runs, isRough } = curve('1/x');
+    expect({ isRough, runs: runs.length }).toEqual({ isRough: false, runs: 2 });
+  });
+
+  test('comes roughly where it takes too many operations, and is right at every point', () => {
+    const { runs, isRough } = curve('sum k from 1 to 1000 of sin(k x)/k');
+    expect(isRough).toBe(true);
+    const [run = new Float64Array()] = runs;
+    expect(run.length).toBeGreaterThanOrEqual(2 * 385);
+    for (let i = 0; i < run.length; i += 128) {
+      const x = run[i] as number;
+      let sum = 0;
+      for (let k = 1; k <= 1000; k++) sum += Math.sin(k * x) / k;
+      expect(run[i + 1]).toBeCloseTo(sum, 9);
+    }
+  });
+});

@@ -50,7 +50,7 @@ describe('no document keeps the view from opening', () => {
         resolution,
         size,
         here: null,
-        effort: new Effort(6_000_000),
+        effort: new Effort(4_000_000),
       });
       const surface = new SvgSurface(day);
       paint(scene, surface);
@@ -102,17 +102,17 @@ describe('a curve that a frame has no time for', () => {
   };
 
   test('is drawn roughly and wanted, until it is there; the picture is the same then as without haste', () => {
-    const scene = sceneOf(document, 6_000_000);
+    const scene = sceneOf(document, 4_000_000);
     const [curve] = curvesIn(scene);
     expect({ isOld: curve?.isOld, wanted: scene.wanted.length }).toEqual({ isOld: true, wanted: 1 });
     expect(curve?.runs.flatMap((run) => [...run]).length).toBeGreaterThanOrEqual(2 * 25);
-    const again = sceneOf(document, 6_000_000, scene);
+    const again = sceneOf(document, 4_000_000, scene);
     expect(again.wanted).toEqual(scene.wanted);
     const [wanted] = again.wanted;
     if (!wanted) throw new Error('nothing is wanted');
     const runs = [Float64Array.from([-2, 0, 0, 1, 3.5, 0])];
     keepCurve(wanted, { runs, isRough: false });
-    const there = sceneOf(document, 6_000_000, again);
+    const there = sceneOf(document, 4_000_000, again);
     const [drawn] = curvesIn(there);
     expect({ isOld: drawn?.isOld, wanted: there.wanted }).toEqual({ isOld: undefined, wanted: [] });
     const { tier } = wanted;
@@ -120,7 +120,7 @@ describe('a curve that a frame has no time for', () => {
   });
 
   test('moves with the window as it was last, until the new one is there', () => {
-    const scene = sceneOf(document, 6_000_000);
+    const scene = sceneOf(document, 4_000_000);
     for (const wanted of scene.wanted)
       keepCurve(wanted, { runs: [Float64Array.from([-2, 0, 0, 1, 3.5, 0])], isRough: false });
     const panned = { ...document, x: { from: -1, to: 4.5 } };
@@ -130,7 +130,7 @@ describe('a curve that a frame has no time for', () => {
       resolution: resolutions.get(document) ?? resolve(document, emptyStage),
       size,
       here: null,
-      effort: new Effort(6_000_000),
+      effort: new Effort(4_000_000),
     });
     const [curve] = curvesIn(moved);
     const view = moved.tiers[0]?.view;
@@ -145,16 +145,16 @@ describe('a curve that a frame has no time for', () => {
     'that is %s even beside the page stays to be seen as rough, and is asked for no more',
     (_what, found) => {
       const own: Document = { ...document, x: { from: -3, to: found ? 3 : 4 } };
-      const scene = sceneOf(own, 6_000_000);
+      const scene = sceneOf(own, 4_000_000);
       expect(scene.wanted).toHaveLength(1);
       for (const wanted of scene.wanted) keepCurve(wanted, found);
-      const again = sceneOf(own, 6_000_000, scene);
+      const again = sceneOf(own, 4_000_000, scene);
       expect({ isOld: curvesIn(again)[0]?.isOld, wanted: again.wanted }).toEqual({ isOld: true, wanted: [] });
     },
   );
 
   test('ordinary curves are never in want of time: those of a demonstration together take a part of a frame', () => {
-    const scene = sceneOf(tangentDocument(), 6_000_000);
+    const scene = sceneOf(tangentDocument(), 4_000_000);
     expect(scene.wanted).toEqual([]);
     expect(curvesIn(scene).every(({ isOld }) => !isOld)).toBe(true);
   });

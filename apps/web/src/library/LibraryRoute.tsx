@@ -37,7 +37,7 @@ export function LibraryRoute({ name }: { name: string }) {
   });
   const [leaving, setLeaving] = useState<DemonstrationSummary | null>(null);
   const signOut = useMutation({ mutationFn: accounts.signOut, onSuccess: () => queries.resetQueries() });
-  const problem = shelf.error ?? make.error ?? copy.error ?? signOut.error;
+  const problem = (shelf.data ? null : shelf.error) ?? make.error ?? copy.error ?? signOut.error;
 
   return (
     <div className="mx-auto min-h-dvh max-w-6xl px-4 sm:px-6">
@@ -75,7 +75,7 @@ export function LibraryRoute({ name }: { name: string }) {
         {shelf.hasNextPage && (
           <MoreButton
             isBusy={shelf.isFetchingNextPage}
-            comesByItself={!shelf.isFetchNextPageError}
+            problem={shelf.isFetchNextPageError ? shelf.error.message : null}
             onMore={() => void shelf.fetchNextPage()}
           />
         )}
@@ -87,14 +87,15 @@ export function LibraryRoute({ name }: { name: string }) {
 
 interface MoreButtonProps {
   readonly isBusy: boolean;
-  /** Not after a failure: then it is the person who tries again. */
-  readonly comesByItself: boolean;
+  /** Why the last try failed. After that it is the person who tries again. */
+  readonly problem: string | null;
   readonly onMore: () => void;
 }
 
 /** Brings the next page when it comes into sight, or is pressed. */
-function MoreButton({ isBusy, comesByItself, onMore }: MoreButtonProps) {
+function MoreButton({ isBusy, problem, onMore }: MoreButtonProps) {
   const place = useRef<HTMLDivElement>(null);
+  const comesByItself = problem === null;
   useEffect(() => {
     if (!place.current || isBusy || !comesByItself) return;
     const observer = new IntersectionObserver(([entry]) => entry?.isIntersecting && onMore(), {
@@ -104,7 +105,12 @@ function MoreButton({ isBusy, comesByItself, onMore }: MoreButtonProps) {
     return () => observer.disconnect();
   }, [isBusy, comesByItself, onMore]);
   return (
-    <div ref={place} className="grid place-items-center pb-10">
+    <div ref={place} className="grid place-items-center gap-3 pb-10">
+      {problem !== null && (
+        <p role="alert" className="text-danger">
+          {problem}
+        </p>
+      )}
       <Button disabled={isBusy} onClick={onMore}>
         Show more
       </Button>

@@ -198,9 +198,9 @@ export function answerTo(question: Question): Answer {
   }
 }
 
-/** Operations that a curve may take beside the page: a few seconds' worth; and those of a rough one. */
-const effortOfCurve = 400_000_000;
-const effortOfRoughCurve = 100_000_000;
+/** Operations that a curve may take beside the page, and that a rough one may then: together less than anybody waits. */
+const effortOfCurve = 60_000_000;
+const effortOfRoughCurve = 60_000_000;
 
 function toldCurve({ body, variable, grid }: QuestionOf<'curve'>): AnswerTo['curve'] {
   const program = compile(body, variable);

@@ -3,7 +3,7 @@ import type { Evaluator } from '../evaluate/evaluator.ts';
 import type { Grid } from './sample.ts';
 
 /** Points of a rough curve, from the first try to the best. */
-const counts = [25, 97, 385] as const;
+const counts = [25, 97, 385, 1537] as const;
 
 /**
  * A curve by its values at a few places alone, as far as an effort goes: nothing is proved of what lies between them,

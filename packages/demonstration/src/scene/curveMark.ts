@@ -56,7 +56,7 @@ interface Sampling {
 let sampling: Sampling | null = null;
 
 /** Operations that one curve may take of a frame, and that a rough one may. */
-const ofOneCurve = 3_000_000;
+const ofOneCurve = 1_500_000;
 const ofRoughCurve = 1_500_000;
 
 /**
@@ -125,6 +125,8 @@ const moved = ({ tier: from, runs }: Drawn, to: TierView): Float64Array[] =>
     run.map((value, i) => (i % 2 === 0 ? to.toX(from.fromX(value)) : to.toY(from.fromY(value)))),
   );
 
+const pointsIn = (runs: readonly Float64Array[]): number => runs.reduce((sum, run) => sum + run.length, 0);
+
 /** What came of a curve beside the page: the curve, a rough one, or null where it took too long. */
 export type Found = { readonly runs: readonly Float64Array[]; readonly isRough: boolean } | null;
 
@@ -132,7 +134,8 @@ export type Found = { readonly runs: readonly Float64Array[]; readonly isRough: 
 export function keepCurve({ curve, tier }: WantedCurve, found: Found): void {
   const known = drawn.get(curve);
   if (known?.tier !== tier) return;
-  const runs = found ? inPixels(found.runs, tier) : known.runs;
+  const isBetter = found !== null && (!found.isRough || pointsIn(found.runs) > pointsIn(known.runs));
+  const runs = isBetter ? inPixels(found.runs, tier) : known.runs;
   remember(curve, { tier, runs, isOld: found?.isRough ?? true, isLast: true });
 }
 

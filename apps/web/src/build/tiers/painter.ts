@@ -17,7 +17,7 @@ const fontFamily = "'Source Sans 3 Variable', sans-serif";
 const mathematicsFamily = 'KaTeX_Main, serif';
 
 /** Operations that the curves of one frame may take together: a part of its time on a slow machine. */
-const ofOneFrame = 6_000_000;
+const ofOneFrame = 4_000_000;
 
 /** Paints the scene of a workbench on a canvas, once a frame at most and without React. */
 export class Painter {

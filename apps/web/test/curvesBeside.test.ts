@@ -1,0 +1,57 @@
+import { describe, expect, test } from '@jest/globals';
+import { Effort } from '@yperkine/core';
+import {
+  answersNow,
+  buildScene,
+  emptyDocument,
+  emptyStage,
+  makeEntry,
+  resolve,
+  unanswered,
+  type Answers,
+  type Scene,
+} from '@yperkine/demonstration';
+import { askForCurves } from '../src/state/curvesBeside.ts';
+
+/** A scene whose only curve a frame has no time for. */
+function sceneOf(text: string): { first: Scene; again: (before: Scene) => Scene } {
+  const f = makeEntry('function', { order: 1, text, tier: 'tier-f' });
+  const document = { ...emptyDocument(), entries: { f } };
+  const resolution = resolve(document, emptyStage);
+  const size = { width: 400, height: 300, density: 1, furniture: true };
+  const build = (before?: Scene) =>
+    buildScene(
+      { document, stage: emptyStage, resolution, size, here: null, effort: new Effort(1000) },
+      before,
+    );
+  return { first: build(), again: build };
+}
+const curveOf = ({ tiers }: Scene) =>
+  tiers.flatMap(({ marks }) => marks).find((mark) => mark.kind === 'curve');
+
+describe('curves that are worked out beside the page', () => {
+  test('are asked for once a frame until they are there, and are drawn in full then', () => {
+    const { first, again } = sceneOf('f(x) = x^2');
+    expect(askForCurves(first, unanswered)).toBe(false);
+    expect(askForCurves(first, answersNow())).toBe(true);
+    const there = again(first);
+    expect({ wanted: there.wanted, isOld: curveOf(there)?.isOld }).toEqual({ wanted: [], isOld: undefined });
+    expect(curveOf(there)?.runs[0]?.length).toBeGreaterThan(2 * 300);
+  });
+
+  test('that take too long even there are asked for no more', () => {
+    const { first, again } = sceneOf('f(x) = x^3');
+    const asked: string[] = [];
+    const tooLong: Answers = {
+      ask: (by) => {
+        asked.push(by);
+        return { state: 'unanswerable', reason: 'tooLong' };
+      },
+      version: () => 0,
+    };
+    expect(askForCurves(first, tooLong)).toBe(true);
+    const last = again(first);
+    expect(askForCurves(last, tooLong)).toBe(false);
+    expect({ asked: asked.length, isOld: curveOf(last)?.isOld }).toEqual({ asked: 1, isOld: true });
+  });
+});
