@@ -120,9 +120,11 @@ runMain(async () => {
   mkdirSync(results, { recursive: true });
   const postgres = await startPostgres('test-postgres', { durable: false });
   try {
-    await check('types', ['tsc', '-p', '.']);
-    await check('lint', ['eslint', '.', '--max-warnings', '0']);
-    await check('formatting', ['prettier', '--check', '--log-level', 'warn', '.']);
+    await Promise.all([
+      check('types', ['tsc', '-p', '.']),
+      check('lint', ['eslint', '.', '--max-warnings', '0']),
+      check('formatting', ['prettier', '--check', '--log-level', 'warn', '.']),
+    ]);
     const databaseUrl = postgres.url('postgres');
     await run('node', ['--import', 'tsx', 'apps/server/test/template.ts'], {
       env: { ...process.env, TEST_DATABASE_URL: databaseUrl },

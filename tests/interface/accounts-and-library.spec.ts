@@ -41,7 +41,7 @@ test('2. the library shows title, picture and when it was changed; New opens an 
   teacher,
   page,
 }) => {
-  await teacher.openNew();
+  await teacher.openNewFromLibrary();
   await expect(teacher.working).toContainText('Begin with a function');
   await page.getByRole('textbox', { name: 'Title' }).fill('The jetty at noon');
   await teacher.state('f(x) = x^2 - 1');

@@ -2,76 +2,71 @@ import { faultsOn } from './accessibility.ts';
 import { boxOf, expect, test } from './teacher.ts';
 import { touchOn } from './touch.ts';
 
-for (const colorScheme of ['light', 'dark'] as const) {
-  test(`every screen is free of accessibility faults that a checker can find, ${colorScheme}`, async ({
-    teacher,
-    page,
-    server,
-  }) => {
-    // The checker looks at every element of every screen; that takes its time beside other tests.
-    test.slow();
-    await page.emulateMedia({ colorScheme, reducedMotion: 'reduce' });
-    const faults = (within?: string) => faultsOn(page, within);
-    await teacher.openNew();
-    await teacher.buildTangent();
-    await teacher.show('Secant');
-    await teacher.show('Lens');
-    await teacher.show('Where is the slope k?');
-    await teacher.state("f'(3)");
-    await page.getByRole('button', { name: 'Add', exact: true }).click();
-    await expect(page.getByRole('button', { name: 'Normal' })).toBeVisible();
-    expect(await faults('[role="dialog"]')).toEqual([]);
-    await page.keyboard.press('Escape');
-    await teacher.state('q(x) = 2 +');
-    expect(await faults()).toEqual([]);
-    await page.getByRole('button', { name: 'Axes' }).click();
-    expect(await faults()).toEqual([]);
-    await page.keyboard.press('Escape');
-    await page.getByRole('button', { name: 'Settings of a' }).click();
-    expect(await faults()).toEqual([]);
-    await page.keyboard.press('Escape');
-    await teacher.nextGiven.fill('');
-    await teacher.add('From data');
-    await expect(page.getByRole('button', { name: 'Choose a file' })).toBeVisible();
-    expect(await faults('[role="dialog"]')).toEqual([]);
-    await page.getByRole('textbox', { name: /Or paste rows/ }).fill('t,level\n0,1\n1,n/a\n2,3');
-    await page.getByRole('button', { name: 'Go on' }).click();
-    await expect(page.getByRole('region', { name: 'Preview' })).toContainText('Row 3 is left out');
-    expect(await faults('[role="dialog"]')).toEqual([]);
-    await page.getByRole('button', { name: 'Put it in' }).click();
-    await teacher.add('Numerical derivative');
-    await teacher.add('Where do they agree?');
-    await teacher.add('Through points');
-    await teacher.add('In pieces');
-    await page.getByRole('textbox', { name: 'Where piece 1 holds' }).fill('x <');
-    expect(await faults()).toEqual([]);
-    await page
-      .getByRole('slider', { name: /goes through/ })
-      .first()
-      .click();
-    expect(await faults()).toEqual([]);
-    await page.keyboard.press('Escape');
-    await teacher.nextGiven.click();
-    await page.keyboard.type('s(x) = si');
-    await expect(page.getByRole('listbox')).toBeVisible();
-    expect(await faults()).toEqual([]);
-    await page.keyboard.press('Escape');
-    await page.goto(server.address);
-    await expect(page.getByRole('listitem')).toHaveCount(1);
-    expect(await faults()).toEqual([]);
-    await page.getByRole('button', { name: /^More for/ }).click();
-    expect(await faults()).toEqual([]);
-    await page.getByRole('menuitem', { name: 'Delete …' }).click();
-    expect(await faults()).toEqual([]);
-    await page.getByRole('button', { name: 'Keep it' }).click();
-    await page.getByRole('button', { name: 'Sign out' }).click();
-    await expect(page.getByRole('button', { name: 'Make an account' })).toBeVisible();
-    expect(await faults()).toEqual([]);
-    await page.getByRole('button', { name: 'Make an account' }).click();
-    await page.getByRole('button', { name: 'Make the account' }).click();
-    expect(await faults()).toEqual([]);
-  });
-}
+test('every screen is free of accessibility faults that a checker can find', async ({
+  teacher,
+  page,
+  server,
+}) => {
+  const faults = (within?: string) => faultsOn(page, within);
+  await teacher.openNew();
+  await teacher.buildTangent();
+  await teacher.show('Secant');
+  await teacher.show('Lens');
+  await teacher.show('Where is the slope k?');
+  await teacher.state("f'(3)");
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  await expect(page.getByRole('button', { name: 'Normal' })).toBeVisible();
+  expect(await faults('[role="dialog"]')).toEqual([]);
+  await page.keyboard.press('Escape');
+  await teacher.state('q(x) = 2 +');
+  expect(await faults()).toEqual([]);
+  await page.getByRole('button', { name: 'Axes' }).click();
+  expect(await faults()).toEqual([]);
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Settings of a' }).click();
+  expect(await faults()).toEqual([]);
+  await page.keyboard.press('Escape');
+  await teacher.nextGiven.fill('');
+  await teacher.add('From data');
+  await expect(page.getByRole('button', { name: 'Choose a file' })).toBeVisible();
+  expect(await faults('[role="dialog"]')).toEqual([]);
+  await page.getByRole('textbox', { name: /Or paste rows/ }).fill('t,level\n0,1\n1,n/a\n2,3');
+  await page.getByRole('button', { name: 'Go on' }).click();
+  await expect(page.getByRole('region', { name: 'Preview' })).toContainText('Row 3 is left out');
+  expect(await faults('[role="dialog"]')).toEqual([]);
+  await page.getByRole('button', { name: 'Put it in' }).click();
+  await teacher.add('Numerical derivative');
+  await teacher.add('Where do they agree?');
+  await teacher.add('Through points');
+  await teacher.add('In pieces');
+  await page.getByRole('textbox', { name: 'Where piece 1 holds' }).fill('x <');
+  expect(await faults()).toEqual([]);
+  await page
+    .getByRole('slider', { name: /goes through/ })
+    .first()
+    .click();
+  expect(await faults()).toEqual([]);
+  await page.keyboard.press('Escape');
+  await teacher.nextGiven.click();
+  await page.keyboard.type('s(x) = si');
+  await expect(page.getByRole('listbox')).toBeVisible();
+  expect(await faults()).toEqual([]);
+  await page.keyboard.press('Escape');
+  await page.goto(server.address);
+  await expect(page.getByRole('listitem')).toHaveCount(1);
+  expect(await faults()).toEqual([]);
+  await page.getByRole('button', { name: /^More for/ }).click();
+  expect(await faults()).toEqual([]);
+  await page.getByRole('menuitem', { name: 'Delete …' }).click();
+  expect(await faults()).toEqual([]);
+  await page.getByRole('button', { name: 'Keep it' }).click();
+  await page.getByRole('button', { name: 'Sign out' }).click();
+  await expect(page.getByRole('button', { name: 'Make an account' })).toBeVisible();
+  expect(await faults()).toEqual([]);
+  await page.getByRole('button', { name: 'Make an account' }).click();
+  await page.getByRole('button', { name: 'Make the account' }).click();
+  expect(await faults()).toEqual([]);
+});
 
 test('colours follow the system until they are chosen, and then stay', async ({ teacher, page }) => {
   const root = page.locator('html');

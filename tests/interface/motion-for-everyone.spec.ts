@@ -17,46 +17,41 @@ async function fillTheGraphs(page: Page, teacher: Teacher): Promise<void> {
   await page.getByRole('button', { name: 'Keep this trial' }).click();
 }
 
-for (const colorScheme of ['light', 'dark'] as const) {
-  test(`deck, notes, reveals and looks are free of accessibility faults that a checker can find, ${colorScheme}`, async ({
-    teacher,
-    page,
-  }) => {
-    // The checker looks at every element of every screen; that takes its time beside other tests.
-    test.slow();
-    await page.emulateMedia({ colorScheme, reducedMotion: 'reduce' });
-    await fillTheGraphs(page, teacher);
-    expect(await faultsOn(page)).toEqual([]);
-    await teacher.chooseFor('Note', 'Change the note');
-    await teacher.chooseFor('Tangent to f at x = a', 'Look …');
-    await teacher.chooseFor('Tangent to f at x = a', 'Shown when …');
-    await teacher
-      .entry(/^Tangent/)
-      .getByLabel('Shown when')
-      .fill('2 <');
-    await page.keyboard.press('Enter');
-    await teacher.chooseFor('Tangent to f at x = a', 'Look …');
-    expect(await faultsOn(page, 'aside')).toEqual([]);
-    await page.getByRole('button', { name: 'Looks' }).click();
-    await page.getByLabel('Key of the lines').selectOption('bottom left');
-    expect(await faultsOn(page)).toEqual([]);
-    await page.keyboard.press('Escape');
-    await page.getByRole('button', { name: 'Settings of a' }).click();
-    await page.getByLabel('Students', { exact: true }).selectOption('only see it');
-    expect(await faultsOn(page, '#headlessui-portal-root')).toEqual([]);
-    await page.keyboard.press('Escape');
-    await page.getByRole('button', { name: 'Settings of Step 1' }).click();
-    expect(await faultsOn(page, '#headlessui-portal-root')).toEqual([]);
-    await page.keyboard.press('Escape');
-    await teacher.ofDeck('Show the lanes as students see them');
-    await teacher.ofDeck('What shows when …');
-    expect(await faultsOn(page, '[role="dialog"]')).toEqual([]);
-    await page.keyboard.press('Escape');
-    await teacher.chooseFor('Tangent to f at x = a', 'Delete');
-    await expect(page.getByRole('status').filter({ hasText: 'Deleted' })).toBeVisible();
-    expect(await faultsOn(page)).toEqual([]);
-  });
-}
+test('deck, notes, reveals and looks are free of accessibility faults that a checker can find', async ({
+  teacher,
+  page,
+}) => {
+  await fillTheGraphs(page, teacher);
+  expect(await faultsOn(page)).toEqual([]);
+  await teacher.chooseFor('Note', 'Change the note');
+  await teacher.chooseFor('Tangent to f at x = a', 'Look …');
+  await teacher.chooseFor('Tangent to f at x = a', 'Shown when …');
+  await teacher
+    .entry(/^Tangent/)
+    .getByLabel('Shown when')
+    .fill('2 <');
+  await page.keyboard.press('Enter');
+  await teacher.chooseFor('Tangent to f at x = a', 'Look …');
+  expect(await faultsOn(page, 'aside')).toEqual([]);
+  await page.getByRole('button', { name: 'Looks' }).click();
+  await page.getByLabel('Key of the lines').selectOption('bottom left');
+  expect(await faultsOn(page)).toEqual([]);
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Settings of a' }).click();
+  await page.getByLabel('Students', { exact: true }).selectOption('only see it');
+  expect(await faultsOn(page, '#headlessui-portal-root')).toEqual([]);
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Settings of Step 1' }).click();
+  expect(await faultsOn(page, '#headlessui-portal-root')).toEqual([]);
+  await page.keyboard.press('Escape');
+  await teacher.ofDeck('Show the lanes as students see them');
+  await teacher.ofDeck('What shows when …');
+  expect(await faultsOn(page, '[role="dialog"]')).toEqual([]);
+  await page.keyboard.press('Escape');
+  await teacher.chooseFor('Tangent to f at x = a', 'Delete');
+  await expect(page.getByRole('status').filter({ hasText: 'Deleted' })).toBeVisible();
+  expect(await faultsOn(page)).toEqual([]);
+});
 
 test('by keyboard alone: a note is written and moved, a reveal switched, the lane played and the start restored', async ({
   page,

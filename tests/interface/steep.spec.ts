@@ -6,7 +6,9 @@ test('from an empty document to secant becomes tangent with its table, in at mos
   teacher,
 }) => {
   // 1 click, 2 formula, 3–4 secant, 5–6 tangent, 7–8 lens, 9 x typed, 10 h small, 11 closing up.
-  await teacher.begin('f(x) = x^2', 'Secant', 'Tangent', 'Lens');
+  await teacher.openNewFromLibrary();
+  await teacher.state('f(x) = x^2');
+  for (const study of ['Secant', 'Tangent', 'Lens']) await teacher.add(study);
   await teacher.setValue('a', '1');
   const secant = teacher.entry(/Secant of f from x = a to a \+ h/);
   await expect(secant).toContainText('≈ 3.000');

@@ -2,6 +2,7 @@ import { randomInt } from 'node:crypto';
 import { request } from 'node:http';
 import { test as base, expect, type Locator, type Page } from '@playwright/test';
 import { furniture, type Document } from '@yperkine/demonstration';
+import { changesStating, makeDemonstration } from './made.ts';
 import { TestServer } from './server.ts';
 
 /** What a teacher does with the interface, in the words of the interface. */
@@ -25,7 +26,17 @@ export class Teacher {
     await expect(this.page.getByRole('heading', { name: 'Library' })).toBeVisible();
   }
 
-  async openNew(): Promise<void> {
+  /** Opens a new demonstration, made over the wire, in which these are given. */
+  async openNew(...givens: readonly string[]): Promise<void> {
+    const { page } = this;
+    const { address } = this.server;
+    const id = await makeDemonstration(page, address, changesStating(givens));
+    await page.goto(`${address}/demonstrations/${id}`);
+    await expect(this.nextGiven).toBeVisible();
+  }
+
+  /** Presses New in the library. */
+  async openNewFromLibrary(): Promise<void> {
     await this.openLibrary();
     await this.page.getByRole('button', { name: 'New' }).click();
     await expect(this.nextGiven).toBeVisible();
@@ -83,8 +94,7 @@ export class Teacher {
 
   /** A new demonstration with one given and studies of it. */
   async begin(given: string, ...studies: readonly string[]): Promise<void> {
-    await this.openNew();
-    await this.state(given);
+    await this.openNew(given);
     for (const study of studies) await this.add(study);
   }
 

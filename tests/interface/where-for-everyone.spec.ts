@@ -20,25 +20,20 @@ async function fillTheGraphs(teacher: Teacher): Promise<void> {
   await expect(teacher.entry(/^Key points/).first()).toContainText('proved');
 }
 
-for (const colorScheme of ['light', 'dark'] as const) {
-  test(`the studies that ask where are free of accessibility faults that a checker can find, ${colorScheme}`, async ({
-    teacher,
-    page,
-  }) => {
-    // The checker looks at every element of every screen; that takes its time beside other tests.
-    test.slow();
-    await page.emulateMedia({ colorScheme });
-    await fillTheGraphs(teacher);
-    expect(await faultsOn(page)).toEqual([]);
-    await page.getByRole('button', { name: /^f′ negative/ }).click();
-    await expect(page.getByRole('dialog', { name: /^f′: falling/ })).toBeVisible();
-    expect(await faultsOn(page)).toEqual([]);
-    await page.keyboard.press('Escape');
-    await page.getByRole('button', { name: 'Add', exact: true }).click();
-    await expect(page.getByRole('region', { name: 'Where?' })).toBeVisible();
-    expect(await faultsOn(page, '[role="dialog"]')).toEqual([]);
-  });
-}
+test('the studies that ask where are free of accessibility faults that a checker can find', async ({
+  teacher,
+  page,
+}) => {
+  await fillTheGraphs(teacher);
+  expect(await faultsOn(page)).toEqual([]);
+  await page.getByRole('button', { name: /^f′ negative/ }).click();
+  await expect(page.getByRole('dialog', { name: /^f′: falling/ })).toBeVisible();
+  expect(await faultsOn(page)).toEqual([]);
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  await expect(page.getByRole('region', { name: 'Where?' })).toBeVisible();
+  expect(await faultsOn(page, '[role="dialog"]')).toEqual([]);
+});
 
 test('by keyboard alone: key points are asked for, their interval moved, a number opened, the window sent to one', async ({
   page,

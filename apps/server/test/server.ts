@@ -35,7 +35,10 @@ export async function testServer({
     pictures,
     database,
     url: url.href,
-    /** Notes the first word of every statement, until it is stopped. */
+    /**
+     * Notes the first word of every statement until it is stopped, but for news: they are gathered and
+     * told a little later, so that those of an earlier request may fall into the time of this one.
+     */
     statements: () => noting(database),
     /** A browser of its own, which keeps its cookie. */
     agent: () => request.agent(app),
@@ -60,7 +63,7 @@ async function onAdmin(admin: string, sql: string): Promise<void> {
 function noting({ pool, sequelize }: Database): { stop: () => string[] } {
   const noted: string[] = [];
   const note = (text: string): void => {
-    noted.push(/\w+/.exec(text)?.[0] ?? '');
+    if (!text.includes('pg_notify')) noted.push(/\w+/.exec(text)?.[0] ?? '');
   };
   const ask = pool.query.bind(pool) as (...all: unknown[]) => unknown;
   pool.query = ((first: string | { text: string }, ...rest: unknown[]) => {

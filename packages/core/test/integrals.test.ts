@@ -13,6 +13,7 @@ import {
   riemannSum,
   type DefiniteIntegral,
 } from '../src/index.ts';
+import { cases } from '../../../tests/cases.ts';
 import { integralOf } from '../src/evaluate/quadrature.ts';
 import { program } from './scope.ts';
 
@@ -367,7 +368,7 @@ describe('laws', () => {
     polynomial.map((p) => `1/((${p})^2 + 1)`),
   );
   const bound = fc.integer({ min: -6, max: 6 }).map((k) => k / 2);
-  const options = { seed: 20261125, numRuns: 40 };
+  const options = { seed: 20261125, numRuns: cases(20, 40) };
 
   test('the integral over two neighbouring parts is that over both', () => {
     fc.assert(

@@ -14,6 +14,7 @@ import {
   whereHolds,
   type Expression,
 } from '../src/index.ts';
+import { cases } from '../../../tests/cases.ts';
 import { Arcs } from '../src/analysis/arcs.ts';
 import { Random, randomFormula } from '../fuzz/inputs.ts';
 import { missedBy } from './soundness.ts';
@@ -140,7 +141,7 @@ describe('complete is never wrong: an adversarial set', () => {
 
   test('no list called complete misses what samples see, on random formulas (seed 20261124)', () => {
     const random = new Random(20261124);
-    for (let i = 0; i < 120; i++) {
+    for (let i = 0; i < cases(50, 120); i++) {
       const text = randomFormula(random, 2);
       const a = random.below(5) - 4;
       const b = a + 1 + random.below(5);
@@ -214,7 +215,7 @@ describe('laws', () => {
           if (y !== null) expect(y).toBeCloseTo(plain.points[i]?.y ?? NaN, 11);
         });
       }),
-      { seed: 20261124, numRuns: 25 },
+      { seed: 20261124, numRuns: cases(12, 25) },
     );
   });
 

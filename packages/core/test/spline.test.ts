@@ -26,6 +26,7 @@ import {
   type ExactPoint,
   type Shape,
 } from '../src/index.ts';
+import { cases } from '../../../tests/cases.ts';
 import { replayable } from './random.ts';
 
 const point = (x: number, y: number): ExactPoint => ({
@@ -96,7 +97,7 @@ describe('a table of many points as a function', () => {
           }
         },
       ),
-      { ...replayable, numRuns: 200 },
+      { ...replayable, numRuns: cases(60, 200) },
     );
   });
 
@@ -131,7 +132,7 @@ describe('a table of many points as a function', () => {
           } else expect(range.sure).toBe(false);
         },
       ),
-      { ...replayable, numRuns: 400 },
+      { ...replayable, numRuns: cases(120, 400) },
     );
   });
 
