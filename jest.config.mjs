@@ -30,7 +30,7 @@ export default {
     {
       ...shared,
       displayName: 'server',
-      testMatch: ['<rootDir>/apps/server/**/*.test.ts'],
+      testMatch: ['<rootDir>/apps/server/**/*.test.ts', '<rootDir>/tests/faults/*.test.ts'],
     },
     {
       ...shared,

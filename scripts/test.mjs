@@ -78,14 +78,8 @@ async function jest(databaseUrl, projects) {
   // A test that hangs fails; one on a busy machine may take its time.
   const limits = ['--testTimeout', '60000'];
   const report = ['--json', `--outputFile=${file}`];
-  const command = ['--no-install', 'jest', ...report, ...limits, '--selectProjects', ...projects];
-  const { status } = await run('npx', command, {
-    env: {
-      ...process.env,
-      NODE_OPTIONS: '--experimental-vm-modules --no-warnings',
-      TEST_DATABASE_URL: databaseUrl,
-    },
-  });
+  const { runJest } = await import('./setup/jest.mjs');
+  const { status } = await runJest([...report, ...limits, '--selectProjects', ...projects], { databaseUrl });
   addReport(status, () => {
     const { numPassedTests, numFailedTests, numFailedTestSuites, numPendingTests, testResults } =
       readJson(file);
@@ -115,28 +109,21 @@ runMain(async () => {
   await ensurePackages();
   await ensureChromium();
   const { build } = await import('./setup/build.mjs');
-  const { startPostgres } = await import('./setup/postgres.mjs');
+  const { withTestDatabase } = await import('./setup/jest.mjs');
   rmSync(results, { recursive: true, force: true });
   mkdirSync(results, { recursive: true });
-  const postgres = await startPostgres('test-postgres', { durable: false });
-  try {
-    await Promise.all([
-      check('types', ['tsc', '-p', '.']),
-      check('lint', ['eslint', '.', '--max-warnings', '0']),
-      check('formatting', ['prettier', '--check', '--log-level', 'warn', '.']),
-    ]);
-    const databaseUrl = postgres.url('postgres');
-    await run('node', ['--import', 'tsx', 'apps/server/test/template.ts'], {
-      env: { ...process.env, TEST_DATABASE_URL: databaseUrl },
-    });
-    await build();
+  await Promise.all([
+    check('types', ['tsc', '-p', '.']),
+    check('lint', ['eslint', '.', '--max-warnings', '0']),
+    check('formatting', ['prettier', '--check', '--log-level', 'warn', '.']),
+  ]);
+  await build();
+  await withTestDatabase(async (databaseUrl) => {
     await jest(databaseUrl, ['mathematics', 'server']);
     // It builds again, which what the others run must not meet.
     await jest(databaseUrl, ['start']);
     await playwright(databaseUrl);
-  } finally {
-    await postgres.stop();
-  }
+  });
   tellSlowest();
   say(`\n${counts.passed} passed, ${counts.failed} failed`);
   return counts.failed === 0 ? 0 : 1;

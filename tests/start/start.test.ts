@@ -1,10 +1,11 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { spawn, type ChildProcess } from 'node:child_process';
-import { existsSync, mkdtempSync, readFileSync, readdirSync, rmSync } from 'node:fs';
+import { existsSync, mkdtempSync, readdirSync, rmSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
+import { descendants, kill, processIds, statusOf } from '../processes.ts';
 
 const projectFolder = join(import.meta.dirname, '../..');
 const patience = 120_000;
@@ -77,33 +78,6 @@ async function untilTrue(isTrue: () => Promise<boolean>): Promise<void> {
 function withoutTestSettings(): NodeJS.ProcessEnv {
   const { DATABASE_URL: _url, PORT: _port, DEMO: _demo, NODE_OPTIONS: _options, ...rest } = process.env;
   return rest;
-}
-
-function kill(pid: number): void {
-  try {
-    process.kill(pid, 'SIGKILL');
-  } catch {
-    // It ended by itself.
-  }
-}
-
-const processIds = (): number[] =>
-  readdirSync('/proc')
-    .filter((name) => /^\d+$/.test(name))
-    .map(Number);
-
-function statusOf(pid: number): { parent: number; command: string } | null {
-  try {
-    const parent = Number(/^PPid:\s+(\d+)/m.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))?.[1]);
-    return { parent, command: readFileSync(`/proc/${pid}/cmdline`, 'utf8').replaceAll('\0', ' ') };
-  } catch {
-    return null;
-  }
-}
-
-function descendants(root: number): number[] {
-  const children = processIds().filter((pid) => statusOf(pid)?.parent === root);
-  return [...children.flatMap(descendants), root];
 }
 
 /** The database that runs for this test's data folder: its folder is named after it. */
