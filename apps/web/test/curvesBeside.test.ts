@@ -13,15 +13,20 @@ import {
 } from '@yperkine/demonstration';
 import { askForCurves } from '../src/state/curvesBeside.ts';
 
-/** A scene whose only curve a frame has no time for. */
-function sceneOf(text: string): { first: Scene; again: (before: Scene) => Scene } {
+/** A scene made within an effort, in which one curve is asked about. */
+function sceneOf(
+  text: string,
+  effort = 4_000_000,
+  other = '',
+): { first: Scene; again: (before: Scene) => Scene } {
   const f = makeEntry('function', { order: 1, text, tier: 'tier-f' });
-  const document = { ...emptyDocument(), entries: { f } };
+  const g = makeEntry('function', { order: 0, text: other, tier: 'tier-f' });
+  const document = { ...emptyDocument(), entries: other ? { g, f } : { f } };
   const resolution = resolve(document, emptyStage);
   const size = { width: 400, height: 300, density: 1, furniture: true };
   const build = (before?: Scene) =>
     buildScene(
-      { document, stage: emptyStage, resolution, size, here: null, effort: new Effort(1000) },
+      { document, stage: emptyStage, resolution, size, here: null, effort: new Effort(effort) },
       before,
     );
   return { first: build(), again: build };
@@ -31,7 +36,7 @@ const curveOf = ({ tiers }: Scene) =>
 
 describe('curves that are worked out beside the page', () => {
   test('are asked for once a frame until they are there, and are drawn in full then', () => {
-    const { first, again } = sceneOf('f(x) = x^2');
+    const { first, again } = sceneOf('f(x) = sum k from 1 to 25 of x^k/k');
     expect(askForCurves(first, unanswered)).toBe(false);
     expect(askForCurves(first, answersNow())).toBe(true);
     const there = again(first);
@@ -40,7 +45,7 @@ describe('curves that are worked out beside the page', () => {
   });
 
   test('that take too long even there are asked for no more', () => {
-    const { first, again } = sceneOf('f(x) = x^3');
+    const { first, again } = sceneOf('f(x) = sum k from 1 to 41 of sin(k x)/k');
     const asked: string[] = [];
     const tooLong: Answers = {
       ask: (by) => {
@@ -53,5 +58,16 @@ describe('curves that are worked out beside the page', () => {
     const last = again(first);
     expect(askForCurves(last, tooLong)).toBe(false);
     expect({ asked: asked.length, isOld: curveOf(last)?.isOld }).toEqual({ asked: 1, isOld: true });
+  });
+
+  test('are not asked for where only this frame has no time left: the next ones come to them', () => {
+    const { first, again } = sceneOf('f(x) = x^2 sin x', 100_000, 'g(x) = x^3 cos x');
+    const states = ({ isBehind, wanted, tiers }: Scene) => [
+      isBehind,
+      wanted.length,
+      tiers.flatMap(({ marks }) => marks).filter((mark) => mark.kind === 'curve' && mark.isOld).length,
+    ];
+    expect(states(first)).toEqual([true, 0, 1]);
+    expect(states(again(first))).toEqual([false, 0, 0]);
   });
 });

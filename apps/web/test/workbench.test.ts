@@ -95,12 +95,12 @@ describe('studies', () => {
     expect(idOf('parameter')).not.toBe('');
   });
 
-  test('Fit is a change that can be undone', () => {
+  test('Fit is a change that can be undone', async () => {
     const { workbench } = withTangent();
     const { x } = workbench.state.document;
     workbench.showWindows({ from: 50, to: 60 }, {});
     workbench.settleWindows();
-    fit(workbench, 'both');
+    await fit(workbench, 'both');
     expect(workbench.state.document.x).toEqual(x);
     workbench.undo();
     expect(workbench.state.document.x).toEqual({ from: 50, to: 60 });

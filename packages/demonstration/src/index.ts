@@ -77,6 +77,7 @@ export {
   resultsOf,
   type Resolution,
   type Resolved,
+  resolveInSteps,
 } from './resolve/resolve.ts';
 export {
   answeredBy,

@@ -3,6 +3,7 @@ import { useEffect, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { demonstrations } from '../api/demonstrations.ts';
 import { Refusal } from '../api/http.ts';
+import { useArriving } from '../parts/arriving.ts';
 import { useWorkbenchState, WorkbenchContext } from '../state/context.ts';
 import { useTheme } from '../theme/theme.ts';
 import { openWorkbench, type OpenDemonstration } from '../state/openWorkbench.ts';
@@ -76,6 +77,7 @@ function Unopened({ message }: { message: string }) {
   );
 }
 
+/** The screen, put together part by part, so that it answers from the first on: the deck leaves the graphs their room. */
 function BuildView({ demonstration, opened }: { demonstration: string; opened: OpenDemonstration }) {
   const { workbench } = opened;
   useEffect(() => listenToKeys(workbench), [workbench]);
@@ -84,6 +86,7 @@ function BuildView({ demonstration, opened }: { demonstration: string; opened: O
     workbench.frames.request();
   }, [workbench]);
   useBackdrop();
+  const arrived = useArriving(4, 1);
   return (
     <div className="flex min-h-dvh flex-col gap-2 lg:h-dvh">
       <TopBar />
@@ -91,13 +94,13 @@ function BuildView({ demonstration, opened }: { demonstration: string; opened: O
       <main className="grid min-h-0 flex-1 grid-cols-1 gap-3 px-2 pb-2 sm:px-4 sm:pb-4 lg:grid-cols-[minmax(0,1fr)_24rem]">
         <div className="flex min-h-0 flex-col gap-3">
           <div className="flex h-[54dvh] min-h-64 flex-col lg:h-auto lg:min-h-0 lg:flex-1">
-            <Tiers />
+            {arrived > 2 && <Tiers />}
           </div>
-          <Deck />
+          {arrived > 1 && <Deck />}
         </div>
-        <Working demonstration={demonstration} />
+        <Working demonstration={demonstration} hasArrived={arrived > 3} />
       </main>
-      <Dialogs />
+      {arrived > 3 && <Dialogs />}
     </div>
   );
 }

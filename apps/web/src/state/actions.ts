@@ -1,7 +1,7 @@
 import {
   closedTierEdits,
   familyCount,
-  fitEdits,
+  fitInSteps,
   headOfEntry,
   idsInCondition,
   firstTier,
@@ -16,6 +16,7 @@ import {
 } from '@yperkine/demonstration';
 import { headOf, isReserved } from '@yperkine/core';
 import { nanoid } from 'nanoid';
+import { inStretches } from './breathe.ts';
 import type { Workbench } from './workbench.ts';
 
 /** What a teacher can do to any entry; givens and studies have files of their own. Each is one change. */
@@ -120,8 +121,15 @@ function abandonedSliders(document: Document, directory: Directory, gone: Readon
   return [...served].filter((id) => document.entries[id]?.kind === 'parameter' && !needed.has(id));
 }
 
-export function fit(workbench: Workbench, scope: FitScope): void {
-  const { document, stage } = workbench.state;
-  workbench.settleWindows();
-  workbench.change(fitEdits(document, workbench.current(), scope, shownX(document, stage)));
+/** Gives every axis a good window, one after another; begins again where somebody changes something meanwhile. */
+export async function fit(workbench: Workbench, scope: FitScope): Promise<void> {
+  for (let tries = 0; tries < 3; tries++) {
+    workbench.settleWindows();
+    const { document, stage } = workbench.state;
+    const steps = fitInSteps(document, workbench.current(), scope, shownX(document, stage));
+    const edits = await inStretches(steps);
+    if (workbench.state.document !== document) continue;
+    workbench.change(edits);
+    return;
+  }
 }

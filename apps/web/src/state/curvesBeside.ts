@@ -11,7 +11,23 @@ function askerOf({ curve: { program }, tier }: WantedCurve): string {
   return `curve ${number} ${tier.id}`;
 }
 
-function questionOf({ curve, tier }: WantedCurve): QuestionOf<'curve'> | null {
+type CurveQuestion = QuestionOf<'curve'> | null;
+
+/** The last question about each curve: as long as nothing changes it is the same in every frame. */
+const asked = new WeakMap<
+  WantedCurve['curve'],
+  { readonly tier: WantedCurve['tier']; readonly question: CurveQuestion }
+>();
+
+function questionOf({ curve, tier }: WantedCurve): CurveQuestion {
+  const known = asked.get(curve);
+  if (known?.tier === tier) return known.question;
+  const question = madeQuestion(curve, tier);
+  asked.set(curve, { tier, question });
+  return question;
+}
+
+function madeQuestion(curve: WantedCurve['curve'], tier: WantedCurve['tier']): CurveQuestion {
   const { program, parameters, body, variable, functions } = curve;
   const values = new Map(program.parameters.map((name, i) => [name, parameters[i] ?? NaN]));
   const grid = gridOf(tier);

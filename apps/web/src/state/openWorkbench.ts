@@ -1,10 +1,10 @@
-import { applyAll } from '@yperkine/demonstration';
+import { applyAll, emptyStage, resolveInSteps } from '@yperkine/demonstration';
 import type { StoredDemonstration } from '@yperkine/protocol';
 import { demonstrations } from '../api/demonstrations.ts';
 import { listenForNews } from './news.ts';
 import { claimWindowId, Keeper, unsavedShelf } from './pending.ts';
 import { Saver } from './saver.ts';
-import type { AnswerDesk } from './answerDesk.ts';
+import { inStretches } from './breathe.ts';
 import { browserDesk } from './browserDesk.ts';
 import { Workbench } from './workbench.ts';
 
@@ -32,13 +32,24 @@ export async function openWorkbench({
   const pending = await keeper.find();
   const base = pending?.baseDocument ?? document;
   const reducedMotion = window.matchMedia('(prefers-reduced-motion: reduce)');
-  let desk: AnswerDesk | null = null;
+  const begun = applyAll(base, pending?.changes ?? []);
+  // What is answered before there is a workbench is taken in once there is one.
+  let isHeard = false;
+  let hear = (): void => {
+    isHeard = true;
+  };
+  const desk = browserDesk(() => hear());
   const workbench = new Workbench(
-    applyAll(base, pending?.changes ?? []),
+    begun,
     (callback) => requestAnimationFrame(callback),
     () => reducedMotion.matches,
-    (onNews) => (desk = browserDesk(onNews)),
+    (onNews) => {
+      hear = onNews;
+      return desk;
+    },
+    await inStretches(resolveInSteps(begun, emptyStage, undefined, desk)),
   );
+  if (isHeard) hear();
   const saver = new Saver(
     {
       send: (save) => demonstrations.save(id, save),
@@ -63,7 +74,7 @@ export async function openWorkbench({
     workbench,
     close: () => {
       deafen();
-      desk?.close();
+      desk.close();
       window.removeEventListener('online', retry);
       window.document.removeEventListener('visibilitychange', retry);
     },

@@ -75,18 +75,20 @@ export class Workbench {
   /**
    * @param wantsCalm whether the person asked their system to reduce motion
    * @param answersWith where the answers to long questions come from, given what to call when there is a new one
+   * @param first what comes of the document with these answers, where that has been worked out already
    */
   constructor(
     document: Document,
     schedule: (callback: (time: number) => void) => unknown,
     private readonly wantsCalm: () => boolean = () => false,
     answersWith: (onNews: () => void) => Answers = () => unanswered,
+    first?: Resolution,
   ) {
     const answers = answersWith(() => {
       this.news++;
       this.frames.request();
     });
-    const resolution = resolve(document, emptyStage, undefined, answers);
+    const resolution = first ?? resolve(document, emptyStage, undefined, answers);
     this.latest = { document, stage: emptyStage, resolution, news: 0 };
     this.store = createStore(() => ({
       ...emptySession,

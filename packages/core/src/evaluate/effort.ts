@@ -21,6 +21,19 @@ export class Effort {
     return this.remaining <= 0;
   }
 
+  /** A part of it, for work that ends by itself where that is used up; it is gone from the whole. */
+  part(share: number): Effort {
+    const taken = Math.max(0, Math.min(share, this.remaining));
+    this.remaining -= taken;
+    return new Effort(taken);
+  }
+
+  /** Takes back what a part of it has not used. */
+  takeBack(part: Effort): void {
+    this.remaining += Math.max(0, part.remaining);
+    part.remaining = 0;
+  }
+
   /**
    * Does some work on this effort, whatever is counted around it.
    * @param share the most that this work may take of it

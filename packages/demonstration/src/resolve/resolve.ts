@@ -10,6 +10,7 @@ import type { RoundingRule } from '../numbers/format.ts';
 import { inOrder, type Document, type Entry, type Id } from '../schema/document.ts';
 import type { Stage } from '../stage/stage.ts';
 import { readUnit, type Unit } from '../units/unit.ts';
+import { atOnce } from './steps.ts';
 import { directoryOf, type Directory } from './directory.ts';
 import { visibilitiesOf, type Visibilities } from './visibility.ts';
 
@@ -51,7 +52,17 @@ export function resolve(
   previous?: Resolution,
   answers: Answers = previous?.answers ?? unanswered,
 ): Resolution {
-  return new Resolver(document, stage, previous, answers).run();
+  return atOnce(resolveInSteps(document, stage, previous, answers));
+}
+
+/** The same piece by piece, for who has other things to do in between. */
+export function* resolveInSteps(
+  document: Document,
+  stage: Stage,
+  previous: Resolution | undefined,
+  answers: Answers,
+): Generator<void, Resolution> {
+  return yield* new Resolver(document, stage, previous, answers).run();
 }
 
 class Resolver {
@@ -59,6 +70,7 @@ class Resolver {
   private readonly rule: RoundingRule;
   private readonly xUnit: Unit;
   private readonly done = new Map<Id, Resolved>();
+  private readonly dependencies = new Map<Id, readonly Id[]>();
   private readonly open = new Set<Id>();
   private readonly workedOut: Id[] = [];
 
@@ -78,9 +90,17 @@ class Resolver {
     this.rule = isSameRule ? previous.rule : { decimals, decimalMark: looks.decimalMark };
   }
 
-  run(): Resolution {
+  *run(): Generator<void, Resolution> {
     const order = inOrder(this.document.entries).map(([id]) => id);
-    order.forEach((id) => this.visit(id));
+    // Formulas are read one by one, so that entries which stand on each other are not all read at a stretch.
+    for (const id of order) {
+      this.dependencies.set(id, this.dependenciesOf(id, this.document.entries[id] as Entry));
+      yield;
+    }
+    for (const id of order) {
+      this.visit(id);
+      yield;
+    }
     const entries = new Map(order.map((id) => [id, this.done.get(id) as Resolved]));
     return {
       entries,
@@ -101,7 +121,7 @@ class Resolver {
     if (this.open.has(id)) return undefined;
     this.open.add(id);
     const kind = kindOf(entry);
-    const dependencies = this.dependenciesOf(id, entry, kind);
+    const dependencies = this.dependencies.get(id) ?? [];
     const results = dependencies.map((dependency) => this.visit(dependency)?.outcome);
     const inCircle = dependencies.find(
       (dependency) => this.open.has(dependency) && !this.done.has(dependency),
@@ -119,10 +139,11 @@ class Resolver {
   }
 
   /** Formulas are read for the names in them only when they or the names changed, not whenever a slider moves. */
-  private dependenciesOf(id: Id, entry: Entry, kind: EntryKind<Entry, unknown>): readonly Id[] {
+  private dependenciesOf(id: Id, entry: Entry): readonly Id[] {
     const before = this.previous?.entries.get(id);
     const isSame = before?.entry === entry && this.previous?.directory === this.directory;
     if (isSame) return before.dependencies;
+    const kind = kindOf(entry);
     return unlessItThrows(() => kind.dependsOn?.(entry, this.directory) ?? kind.standsOn(entry), []);
   }
 

@@ -1,5 +1,5 @@
 import {
-  Effort,
+  type Effort,
   evaluatorFor,
   OutOfEffort,
   roughCurve,
@@ -48,30 +48,33 @@ export interface WantedCurve {
   readonly tier: TierView;
 }
 
-/** What the curves of one scene may take together, and those that would take more. */
+/** What the curves of one scene may take together, and what it does not suffice for. */
 interface Sampling {
   readonly effort: Effort;
+  /** Curves that take more than any frame has. */
   readonly wanted: WantedCurve[];
+  /** Whether others are left for the next frame. */
+  isBehind: boolean;
 }
 let sampling: Sampling | null = null;
 
 /** Operations that one curve may take of a frame, and that a rough one may. */
 const ofOneCurve = 1_500_000;
-const ofRoughCurve = 1_500_000;
+const ofRoughCurve = 2_000_000;
 
 /**
- * Makes a scene whose curves are sampled within an effort: those that it does not suffice for are drawn as they were
- * last, or roughly, and told.
+ * Makes a scene whose curves are sampled within an effort. Those that it does not suffice for are drawn as they were
+ * last, or roughly: some are left for the next frame, and those for which no frame suffices are told.
  */
 export function samplingWithin<T>(
   effort: Effort,
   work: () => T,
-): { readonly made: T; readonly wanted: readonly WantedCurve[] } {
+): { readonly made: T; readonly wanted: readonly WantedCurve[]; readonly isBehind: boolean } {
   const around = sampling;
-  const own: Sampling = { effort, wanted: [] };
+  const own: Sampling = { effort, wanted: [], isBehind: false };
   sampling = own;
   try {
-    return { made: work(), wanted: own.wanted };
+    return { made: work(), wanted: own.wanted, isBehind: own.isBehind };
   } finally {
     sampling = around;
   }
@@ -83,9 +86,14 @@ function drawnOver(curve: CurveResult, tier: TierView): Drawn {
   const isSame = known?.tier === tier;
   if (isSame && (!known.isOld || known.isLast)) return known;
   if (!sampling) return remember(curve, { tier, runs: sampledRuns(curve, tier), isOld: false });
-  const next = isSame ? known : (inTime(curve, tier, sampling.effort) ?? beforeItsTime(curve, tier));
-  if (next.isOld) sampling.wanted.push({ curve, tier });
-  return isSame ? next : remember(curve, next);
+  const there = inTime(curve, tier, sampling.effort);
+  if (there) return remember(curve, there);
+  if (slow.has(curve.program)) sampling.wanted.push({ curve, tier });
+  else sampling.isBehind = true;
+  if (isSame && known.runs.length > 0) return known;
+  const next = beforeItsTime(curve, tier, sampling.effort);
+  if (next.runs.length === 0 && sampling.effort.isUsedUp) sampling.isBehind = true;
+  return remember(curve, next);
 }
 
 function remember(curve: CurveResult, next: Drawn): Drawn {
@@ -106,16 +114,13 @@ function inTime(curve: CurveResult, tier: TierView, effort: Effort): Drawn | nul
   }
 }
 
-/** What stands for a curve until it is there: its last picture at its place, or a rough one. */
-function beforeItsTime(curve: CurveResult, tier: TierView): Drawn {
+/** What stands for a curve until it is there: its last picture at its place, or a rough one as far as time allows. */
+function beforeItsTime(curve: CurveResult, tier: TierView, effort: Effort): Drawn {
   const last = lastOf.get(curve.program);
   if (last) return { tier, runs: moved(last, tier), isOld: true };
-  const rough = roughCurve(
-    evaluatorFor(curve.program),
-    gridOf(tier),
-    curve.parameters,
-    new Effort(ofRoughCurve),
-  );
+  const part = effort.part(ofRoughCurve);
+  const rough = roughCurve(evaluatorFor(curve.program), gridOf(tier), curve.parameters, part);
+  effort.takeBack(part);
   return { tier, runs: inPixels(rough, tier), isOld: true };
 }
 

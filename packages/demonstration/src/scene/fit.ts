@@ -11,13 +11,14 @@ import {
 import type { Edit } from '../changes/change.ts';
 import { windowEdits } from '../changes/windows.ts';
 import type { Resolution } from '../resolve/resolve.ts';
+import { atOnce } from '../resolve/steps.ts';
 import type { Document, Id } from '../schema/document.ts';
 import { plottedOf } from '../entries/curve.ts';
 import { curvesIn } from './titles.ts';
 
-/** Operations that choosing a window may take of the page's time, each way, and a curve for a rough one. */
-const mostOperations = 5_000_000;
-const ofRoughCurve = 3_000_000;
+/** Operations that choosing one axis of a window may take of the page's time, and a rough choice beside it. */
+const mostOperations = 2_000_000;
+const ofRoughCurves = 2_000_000;
 /** Room above and below, as a share of the height. */
 const roughMargin = 0.08;
 
@@ -28,7 +29,16 @@ export type FitScope = 'both' | 'height';
  * alone, x stays as it is.
  * @param shown the window along x that is kept when only the height is fitted
  */
-export function fitEdits(document: Document, resolution: Resolution, scope: FitScope, shown: Range): Edit[] {
+export const fitEdits = (document: Document, resolution: Resolution, scope: FitScope, shown: Range): Edit[] =>
+  atOnce(fitInSteps(document, resolution, scope, shown));
+
+/** The same axis by axis, for who has other things to do in between. */
+export function* fitInSteps(
+  document: Document,
+  resolution: Resolution,
+  scope: FitScope,
+  shown: Range,
+): Generator<void, Edit[]> {
   const tierIds = Object.keys(document.tiers);
   const functions = tierIds.flatMap((tier) => plottedIn(resolution, tier, 0));
   // Where only a derivative is given, its own features tell where to look.
@@ -39,6 +49,7 @@ export function fitEdits(document: Document, resolution: Resolution, scope: FitS
     ? [{ at: 'document', field: 'x', old: document.x, new: x }]
     : windowEdits(document, 'x', x);
   for (const tier of tierIds) {
+    yield;
     const plotted = curvesIn(resolution, tier).map(({ curve }) => plottedOf(curve, x));
     if (plotted.length === 0) continue;
     const y = ifInTime(mostOperations, () => chooseYRange(plotted, x)) ?? roughHeights(plotted, x);
@@ -50,8 +61,9 @@ export function fitEdits(document: Document, resolution: Resolution, scope: FitS
 /** The heights of a few places, for curves of which more would take too long; null where even these would. */
 function roughHeights(plotted: readonly Plotted[], { from, to }: Range): Range | null {
   const grid = { xFrom: from, xTo: to, yFrom: 0, yTo: 1, width: 1, height: 1 };
+  const share = ofRoughCurves / plotted.length;
   const heights = plotted.flatMap(({ program, parameters }) =>
-    roughCurve(evaluatorFor(program), grid, parameters, new Effort(ofRoughCurve)).flatMap((run) =>
+    roughCurve(evaluatorFor(program), grid, parameters, new Effort(share)).flatMap((run) =>
       [...run].filter((_, i) => i % 2 === 1),
     ),
   );

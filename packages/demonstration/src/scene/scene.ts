@@ -81,6 +81,8 @@ export interface Scene {
   readonly markedAgain: readonly Id[];
   /** Curves that there was no time for: they are to be worked out beside the page. */
   readonly wanted: readonly WantedCurve[];
+  /** Whether curves were left for which the next frame may have time. */
+  readonly isBehind: boolean;
   readonly memory: MarkMemory;
 }
 
@@ -114,12 +116,12 @@ export const shownY = (document: Document, stage: Stage, tier: Id): Range =>
 
 export function buildScene(input: SceneInput, previous?: Scene): Scene {
   const { effort } = input;
-  if (!effort) return { ...sceneOf(input, previous), wanted: [] };
-  const { made, wanted } = samplingWithin(effort, () => sceneOf(input, previous));
-  return { ...made, wanted };
+  if (!effort) return { ...sceneOf(input, previous), wanted: [], isBehind: false };
+  const { made, ...left } = samplingWithin(effort, () => sceneOf(input, previous));
+  return { ...made, ...left };
 }
 
-function sceneOf(input: SceneInput, previous?: Scene): Omit<Scene, 'wanted'> {
+function sceneOf(input: SceneInput, previous?: Scene): Omit<Scene, 'wanted' | 'isBehind'> {
   const { document, stage, size } = input;
   const x = shownX(document, stage);
   const memory = new Map<string, Remembered>();

@@ -132,7 +132,7 @@ export function WindowForm() {
       {row('x', `Along ${variable}`, shownX(document, stage), document.xTicks, document.xTitle)}
       {tiers.map(([id, tier]) => row(id, nameOf(id), shownY(document, stage, id), tier.yTicks, tier.title))}
       <div className="flex flex-wrap gap-2">
-        <Button onClick={() => fit(workbench, 'height')}>Fit the heights</Button>
+        <Button onClick={() => void fit(workbench, 'height')}>Fit the heights</Button>
         {document.xTyped && (
           <Button
             look="bare"

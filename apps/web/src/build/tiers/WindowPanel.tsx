@@ -19,7 +19,7 @@ export function WindowTools() {
         type="button"
         title="Choose a window that shows the zeros, highs and lows"
         className={tool}
-        onClick={() => fit(workbench, 'both')}
+        onClick={() => void fit(workbench, 'both')}
       >
         Fit
       </button>

@@ -18,6 +18,9 @@ const mathematicsFamily = 'KaTeX_Main, serif';
 
 /** Operations that the curves of one frame may take together: a part of its time on a slow machine. */
 const ofOneFrame = 4_000_000;
+/** The browser runs what is new to it many times slower at first. */
+const firstFrames = 8;
+const ofFirstFrame = 500_000;
 
 /** Paints the scene of a workbench on a canvas, once a frame at most and without React. */
 export class Painter {
@@ -26,6 +29,7 @@ export class Painter {
   /** How many answers had come when it was painted last. */
   private news = 0;
   private size = { width: 0, height: 0, density: 1 };
+  private frames = 0;
   private readonly backdrop = new Backdrop((canvas) => this.surfaceOn(canvas));
 
   constructor(
@@ -66,11 +70,15 @@ export class Painter {
     if (width < 1 || height < 1 || isSame) return;
     this.painted = inputs;
     this.news = this.workbench.newsCount;
+    this.frames++;
     this.scene = this.build(resolution);
     // What has come from beside the page is drawn at once.
     if (askForCurves(this.scene, resolution.answers)) this.scene = this.build(resolution);
     this.paint(this.scene, { entry: emphasis });
     this.onScene(this.scene);
+    if (!this.scene.isBehind) return;
+    this.painted = [];
+    this.workbench.frames.request();
   }
 
   private paint(scene: Scene, emphasis: Emphasis): void {
@@ -101,7 +109,7 @@ export class Painter {
     const { document, stage, here } = workbench.state;
     const size = { ...this.size, furniture: true, isTypesetOver: true };
     const { trails } = workbench;
-    const effort = new Effort(ofOneFrame);
+    const effort = new Effort(this.frames > firstFrames ? ofOneFrame : ofFirstFrame);
     return buildScene({ document, stage, resolution, size, here, trails, effort }, this.sameSize(size));
   }
 

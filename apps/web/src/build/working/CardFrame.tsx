@@ -20,6 +20,9 @@ interface CardFrameProps {
   readonly children: ReactNode;
 }
 
+/** A card far from what is seen keeps its place without being laid out: a long working stays quick. */
+const farOffIsNotLaidOut = '[contain-intrinsic-size:auto_9rem] [content-visibility:auto]';
+
 /** The frame of an entry's card: its heading, the grip by which it is moved, its menu. */
 export function CardFrame({ id, entry, tone, absence, actions, children }: CardFrameProps) {
   const workbench = useWorkbench();
@@ -56,7 +59,7 @@ export function CardFrame({ id, entry, tone, absence, actions, children }: CardF
         'group/card relative border-b border-rule pr-3 pl-5 transition-colors',
         isHeading ? 'bg-paper py-1.5' : 'py-3.5',
         isEmphasised && 'bg-here/8 before:absolute before:inset-y-0 before:left-0 before:w-1 before:bg-here',
-        carried?.isDragging && 'z-10 bg-sheet shadow-lg',
+        carried?.isDragging ? 'z-10 bg-sheet shadow-lg' : farOffIsNotLaidOut,
       )}
     >
       <header className="flex items-center gap-2.5">

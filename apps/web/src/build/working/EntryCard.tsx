@@ -1,5 +1,5 @@
 import { headOfEntry, type Entry, type Id, type StudyResult } from '@yperkine/demonstration';
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import { ResultNames } from './ResultNames.tsx';
 import { ShownWhen, useAbsence } from './ShownWhen.tsx';
 import { PlaceField } from './PlaceField.tsx';
@@ -19,7 +19,7 @@ import { Lines, Sentence, StudyBody, Unresolved } from './StudyBody.tsx';
 const LookFields = lazily(async () => (await import('./LookFields.tsx')).LookFields);
 
 /** One entry of the working: its statement, its result in typeset mathematics, its sentence. */
-export function EntryCard({ id }: { id: Id }) {
+export const EntryCard = memo(function EntryCard({ id }: { id: Id }) {
   const entry = useWorkbenchState((state) => state.document.entries[id]);
   if (!entry || entry.kind === 'parameter') return null;
   return (
@@ -29,7 +29,7 @@ export function EntryCard({ id }: { id: Id }) {
       </Sight>
     </OwnTrouble>
   );
-}
+});
 
 /** An entry that cannot be shown can be taken out; the others stay as they are. */
 function BrokenCard({ id }: { id: Id }) {

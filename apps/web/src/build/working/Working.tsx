@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { useStore } from 'zustand';
 import { useShallow } from 'zustand/shallow';
+import { useArriving } from '../../parts/arriving.ts';
 import { lazily } from '../../parts/lazily.tsx';
 import { useWorkbenchState } from '../../state/context.ts';
 import { shownInWorking } from '../../state/folding.ts';
@@ -11,22 +12,30 @@ import { Sorting, SortingContext } from './sorting.ts';
 const DragAndDrop = lazily(async () => (await import('./DragAndDrop.tsx')).DragAndDrop);
 
 /** The page of entries, set like a worked solution, with the field for the next given at its foot. */
-export function Working({ demonstration }: { demonstration: string }) {
+export function Working({
+  demonstration,
+  hasArrived,
+}: {
+  demonstration: string;
+  /** Whether the field for the next given is there yet. */
+  hasArrived: boolean;
+}) {
   const ids = useWorkbenchState(useShallow((state) => shownInWorking(state.document)));
+  const arrived = useArriving(ids.length, 1);
   const [sorting] = useState(() => new Sorting());
   const isSorting = useStore(sorting.store, ({ isWanted }) => isWanted);
   return (
     <aside aria-label="Working" className="card flex min-h-0 flex-col overflow-hidden">
       <SortingContext value={sorting}>
         <div className="relative min-h-0 flex-1 overflow-y-auto">
-          {ids.map((id) => (
+          {ids.slice(0, arrived).map((id) => (
             <EntryCard key={id} id={id} />
           ))}
           {ids.length === 0 && <EmptyWorking />}
         </div>
         {isSorting && <DragAndDrop ids={ids} />}
       </SortingContext>
-      <NextGiven draftKey={`yperkine/draft/${demonstration}`} />
+      {hasArrived && <NextGiven draftKey={`yperkine/draft/${demonstration}`} />}
     </aside>
   );
 }
