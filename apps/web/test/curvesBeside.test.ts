@@ -37,8 +37,8 @@ const curveOf = ({ tiers }: Scene) =>
 describe('curves that are worked out beside the page', () => {
   test('are asked for once a frame until they are there, and are drawn in full then', () => {
     const { first, again } = sceneOf('f(x) = sum k from 1 to 25 of x^k/k');
-    expect(askForCurves(first, unanswered)).toBe(false);
-    expect(askForCurves(first, answersNow())).toBe(true);
+    expect(askForCurves(first, unanswered)).toEqual({ isThere: false, isBehind: false });
+    expect(askForCurves(first, answersNow()).isThere).toBe(true);
     const there = again(first);
     expect({ wanted: there.wanted, isOld: curveOf(there)?.isOld }).toEqual({ wanted: [], isOld: undefined });
     expect(curveOf(there)?.runs[0]?.length).toBeGreaterThan(2 * 300);
@@ -54,9 +54,9 @@ describe('curves that are worked out beside the page', () => {
       },
       version: () => 0,
     };
-    expect(askForCurves(first, tooLong)).toBe(true);
+    expect(askForCurves(first, tooLong).isThere).toBe(true);
     const last = again(first);
-    expect(askForCurves(last, tooLong)).toBe(false);
+    expect(askForCurves(last, tooLong).isThere).toBe(false);
     expect({ asked: asked.length, isOld: curveOf(last)?.isOld }).toEqual({ asked: 1, isOld: true });
   });
 

@@ -19,15 +19,15 @@ const asked = new WeakMap<
   { readonly tier: WantedCurve['tier']; readonly question: CurveQuestion }
 >();
 
-function questionOf({ curve, tier }: WantedCurve): CurveQuestion {
-  const known = asked.get(curve);
-  if (known?.tier === tier) return known.question;
-  const question = madeQuestion(curve, tier);
-  asked.set(curve, { tier, question });
-  return question;
-}
+/** Questions that are written out in one frame: each takes some milliseconds where functions stand on many others. */
+const newInOneFrame = 2;
 
-function madeQuestion(curve: WantedCurve['curve'], tier: WantedCurve['tier']): CurveQuestion {
+const knownQuestion = ({ curve, tier }: WantedCurve): CurveQuestion | undefined => {
+  const known = asked.get(curve);
+  return known?.tier === tier ? known.question : undefined;
+};
+
+function writtenOut({ curve, tier }: WantedCurve): CurveQuestion {
   const { program, parameters, body, variable, functions } = curve;
   const values = new Map(program.parameters.map((name, i) => [name, parameters[i] ?? NaN]));
   const grid = gridOf(tier);
@@ -43,17 +43,24 @@ function madeQuestion(curve: WantedCurve['curve'], tier: WantedCurve['tier']): C
 
 /**
  * Has the curves of a scene for which a frame had no time worked out beside the page.
- * @returns whether one of them is there now, so that the scene should be made again
+ * @returns whether one of them is there now, so that the scene should be made again, and whether some have not been
+ *   asked for yet, for which the next frame has time
  */
-export function askForCurves({ wanted }: Scene, answers: Answers): boolean {
+export function askForCurves({ wanted }: Scene, answers: Answers): { isThere: boolean; isBehind: boolean } {
   let isThere = false;
+  let written = 0;
   for (const one of wanted) {
-    const question = questionOf(one);
+    let question = knownQuestion(one);
+    if (question === undefined) {
+      if (written++ >= newInOneFrame) continue;
+      question = writtenOut(one);
+      asked.set(one.curve, { tier: one.tier, question });
+    }
     const answered = question ? answers.ask(askerOf(one), question) : null;
     if (answered?.state === 'waiting') continue;
     if (answered?.state === 'answered' && !answered.isCurrent) continue;
     keepCurve(one, answered?.state === 'answered' ? answered.answer : null);
     isThere = true;
   }
-  return isThere;
+  return { isThere, isBehind: written > newInOneFrame };
 }

@@ -212,7 +212,7 @@ function toldCurve({ body, variable, grid }: QuestionOf<'curve'>): AnswerTo['cur
     return { runs, isRough: false };
   } catch (error) {
     if (!(error instanceof OutOfEffort)) throw error;
-    return { runs: roughCurve(evaluator, grid, [], new Effort(effortOfRoughCurve)), isRough: true };
+    return { runs: roughCurve(() => evaluator, grid, [], new Effort(effortOfRoughCurve)), isRough: true };
   }
 }
 

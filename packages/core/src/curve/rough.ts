@@ -8,10 +8,11 @@ const counts = [25, 97, 385, 1537] as const;
 /**
  * A curve by its values at a few places alone, as far as an effort goes: nothing is proved of what lies between them,
  * and where even the first few would take too much there is none. Points without a value leave a gap.
+ * @param evaluatorOf made within the effort too
  * @returns runs of joined points as x₀ y₀ x₁ y₁ …
  */
 export function roughCurve(
-  evaluator: Evaluator,
+  evaluatorOf: () => Evaluator,
   { xFrom, xTo }: Grid,
   parameters: readonly number[],
   effort: Effort,
@@ -21,7 +22,7 @@ export function roughCurve(
     const xs = Float64Array.from({ length: count }, (_, i) => xFrom + ((xTo - xFrom) * i) / (count - 1));
     const ys = new Float64Array(count);
     try {
-      effort.spendOn(() => evaluator.evaluate(xs, ys, parameters));
+      effort.spendOn(() => evaluatorOf().evaluate(xs, ys, parameters));
     } catch (error) {
       if (error instanceof OutOfEffort) return best;
       throw error;

@@ -41,7 +41,7 @@ export class ArrayEvaluator {
    * @param parameters values in the order of `program.parameters`
    */
   evaluate(xs: Float64Array, ys: Float64Array, parameters: readonly number[] = []): void {
-    spend((xs.length * this.program.steps.length) / 2);
+    spend(xs.length * this.program.steps.length);
     const { steps } = this.program;
     const plan = new Plan(steps, parameters);
     const last = steps.length - 1;

@@ -119,7 +119,7 @@ function beforeItsTime(curve: CurveResult, tier: TierView, effort: Effort): Draw
   const last = lastOf.get(curve.program);
   if (last) return { tier, runs: moved(last, tier), isOld: true };
   const part = effort.part(ofRoughCurve);
-  const rough = roughCurve(evaluatorFor(curve.program), gridOf(tier), curve.parameters, part);
+  const rough = roughCurve(() => evaluatorFor(curve.program), gridOf(tier), curve.parameters, part);
   effort.takeBack(part);
   return { tier, runs: inPixels(rough, tier), isOld: true };
 }

@@ -18,7 +18,7 @@ import { curvesIn } from './titles.ts';
 
 /** Operations that choosing one axis of a window may take of the page's time, and a rough choice beside it. */
 const mostOperations = 2_000_000;
-const ofRoughCurves = 2_000_000;
+const ofRoughCurves = 3_000_000;
 /** Room above and below, as a share of the height. */
 const roughMargin = 0.08;
 
@@ -63,7 +63,7 @@ function roughHeights(plotted: readonly Plotted[], { from, to }: Range): Range |
   const grid = { xFrom: from, xTo: to, yFrom: 0, yTo: 1, width: 1, height: 1 };
   const share = ofRoughCurves / plotted.length;
   const heights = plotted.flatMap(({ program, parameters }) =>
-    roughCurve(evaluatorFor(program), grid, parameters, new Effort(share)).flatMap((run) =>
+    roughCurve(() => evaluatorFor(program), grid, parameters, new Effort(share)).flatMap((run) =>
       [...run].filter((_, i) => i % 2 === 1),
     ),
   );

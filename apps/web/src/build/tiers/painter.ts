@@ -17,7 +17,7 @@ const fontFamily = "'Source Sans 3 Variable', sans-serif";
 const mathematicsFamily = 'KaTeX_Main, serif';
 
 /** Operations that the curves of one frame may take together: a part of its time on a slow machine. */
-const ofOneFrame = 4_000_000;
+const ofOneFrame = 3_000_000;
 /** The browser runs what is new to it many times slower at first. */
 const firstFrames = 8;
 const ofFirstFrame = 500_000;
@@ -73,10 +73,11 @@ export class Painter {
     this.frames++;
     this.scene = this.build(resolution);
     // What has come from beside the page is drawn at once.
-    if (askForCurves(this.scene, resolution.answers)) this.scene = this.build(resolution);
+    const asked = askForCurves(this.scene, resolution.answers);
+    if (asked.isThere) this.scene = this.build(resolution);
     this.paint(this.scene, { entry: emphasis });
     this.onScene(this.scene);
-    if (!this.scene.isBehind) return;
+    if (!this.scene.isBehind && !asked.isBehind) return;
     this.painted = [];
     this.workbench.frames.request();
   }
