@@ -1,22 +1,10 @@
 import { chromium, type CDPSession, type Locator, type Page } from '@playwright/test';
+import { calibrate } from './calibration.ts';
 import { quantile, table } from './measure.ts';
 
 /** Script time of 200 pointer moves that drag a point along its curve, the best of five rounds, beside a calibration loop. */
 const address = process.env.BENCH_ADDRESS ?? '';
 const moves = 200;
-
-/** A fixed amount of arithmetic, to tell this machine from another. */
-const calibrate = (page: Page): Promise<number> =>
-  page.evaluate(() => {
-    let best = Infinity;
-    for (let attempt = 0; attempt < 5; attempt++) {
-      const start = performance.now();
-      let sum = 0;
-      for (let i = 1; i < 5_000_000; i++) sum += Math.sqrt(i) / i;
-      if (sum > 0) best = Math.min(best, performance.now() - start);
-    }
-    return best;
-  });
 
 const nextFrame = (page: Page) =>
   page.evaluate(() => new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(resolve))));

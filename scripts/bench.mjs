@@ -29,9 +29,12 @@ runMain(async () => {
       quiet: true,
     });
     say('');
-    await run('node', ['--import', 'tsx', 'bench/drag.ts'], {
-      env: { ...process.env, BENCH_ADDRESS: server.address },
-    });
+    for (const program of ['drag', 'phone', 'tasks']) {
+      await run('node', ['--import', 'tsx', `bench/${program}.ts`], {
+        env: { ...process.env, BENCH_ADDRESS: server.address },
+      });
+      say('');
+    }
     server.stop();
     await server.ended;
   } finally {

@@ -1,5 +1,5 @@
 import { readFile } from 'node:fs/promises';
-import { expect, test, type Teacher } from './teacher.ts';
+import { boxOf, expect, test, type Teacher } from './teacher.ts';
 import { opacitiesFrom } from './pixels.ts';
 import type { Locator, Page } from '@playwright/test';
 
@@ -381,4 +381,32 @@ test('the running total on its own tier, shaded up to x, with a trail, and its s
   await expect(slope.locator('annotation').first()).toHaveText("A'(x) = 3x^{2}-3");
   await teacher.chooseFor('Running total A of f', /trail/i);
   await expect(teacher.entry(/Trail/)).toBeVisible();
+});
+
+test('an end dragged to where there is no value stops at the last that has one, keeps its grip, and lets go', async ({
+  page,
+  teacher,
+}) => {
+  await teacher.begin('f(x) = sqrt x', 'Rectangle sum');
+  const card = teacher.entry(/^Rectangles under f/);
+  const start = page.getByRole('slider', { name: /^Start of the interval of Rectangles/ });
+  await expect(start).toBeVisible();
+  const box = await boxOf(start);
+  const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+  await page.mouse.move(x, y);
+  await page.mouse.down();
+  // Far to the left of 0, and further, past the edge of the graph.
+  for (const far of [60, 200, 900]) await page.mouse.move(x - far, y, { steps: 4 });
+  await expect(start).toHaveAttribute('aria-valuenow', /^0(\.0\d*)?$/);
+  await page.mouse.up();
+  await expect(card).toContainText('total of');
+  await teacher.untilSaved();
+  // What comes afterwards counts: a key, and what is typed.
+  await start.focus();
+  for (let i = 0; i < 3; i++) await page.keyboard.press('ArrowRight');
+  await expect.poll(async () => Number(await start.getAttribute('aria-valuenow'))).toBeGreaterThan(0);
+  const from = card.getByRole('textbox', { name: 'From', exact: true });
+  await from.fill('2');
+  await from.press('Enter');
+  await expect(start).toHaveAttribute('aria-valuenow', '2');
 });

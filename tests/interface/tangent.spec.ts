@@ -218,3 +218,37 @@ test('8. the function becomes sin x and everything still works; nonsense gets a 
   await page.getByRole('button', { name: 'Use sin' }).click();
   await expect(teacher.entry(/Tangent to f/)).toContainText('1.000');
 });
+
+test('a point that leaves by the top of the window keeps its grip, by hand and by key', async ({
+  page,
+  teacher,
+}) => {
+  await teacher.begin('f(x) = x^2', 'Tangent');
+  await teacher.setValue('a', '1');
+  // A low window, out of which the point soon goes.
+  await page.getByRole('button', { name: 'Axes' }).click();
+  const height = page
+    .getByRole('group', { name: 'Heights of f' })
+    .getByRole('textbox', { name: 'To', exact: true });
+  await height.fill('1.5');
+  await height.press('Enter');
+  await page.keyboard.press('Escape');
+  await teacher.untilSaved();
+  const box = await boxOf(teacher.handle);
+  const graph = await boxOf(teacher.graph);
+  const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+  await page.mouse.move(x, y);
+  await page.mouse.down();
+  await page.mouse.move(graph.x + graph.width - 30, y, { steps: 12 });
+  const out = Number(await teacher.handle.getAttribute('aria-valuenow'));
+  expect(out).toBeGreaterThan(1);
+  await page.mouse.move(x, y, { steps: 12 });
+  await expect.poll(async () => Number(await teacher.handle.getAttribute('aria-valuenow'))).toBeLessThan(1.2);
+  await page.mouse.up();
+  await teacher.handle.focus();
+  await page.keyboard.press('End');
+  const end = await teacher.handle.getAttribute('aria-valuemax');
+  await expect(teacher.handle).toHaveAttribute('aria-valuenow', end ?? '');
+  await page.keyboard.press('Home');
+  await expect(teacher.handle).not.toHaveAttribute('aria-valuenow', end ?? '');
+});

@@ -30,7 +30,7 @@ export class Teacher {
   async openNew(...givens: readonly string[]): Promise<void> {
     const { page } = this;
     const { address } = this.server;
-    const id = await makeDemonstration(page, address, changesStating(givens));
+    const id = await makeDemonstration(page.request, address, changesStating(givens));
     await page.goto(`${address}/demonstrations/${id}`);
     await expect(this.nextGiven).toBeVisible();
   }

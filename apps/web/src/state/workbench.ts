@@ -203,7 +203,7 @@ export class Workbench {
       this.state.here !== null && document.entries[this.state.here] ? this.state.here : hereOf(document);
     for (const edit of change.edits)
       if (edit.at === 'entries' && edit.new === null) this.state.resolution.answers.forget?.(edit.id);
-    this.set({ document, here });
+    this.set({ document, here, stage: withoutOverwritten(this.state.stage, change) });
     this.saver?.add(change);
     return true;
   }
@@ -472,6 +472,14 @@ export class Workbench {
     saver.rebased(saver.staleVersion, server, mine);
   }
 }
+
+/** The stage without what was shown of an entry by hand, where a change says something else of it. */
+const withoutOverwritten = (stage: Stage, { edits }: Change): Stage =>
+  edits.reduce(
+    (left, edit) =>
+      edit.at !== 'document' && typeof left.values[edit.id] === 'string' ? withoutValue(left, edit.id) : left,
+    stage,
+  );
 
 /** The stage without what others have just settled: of that, the document's is shown. */
 function settledStage(stage: Stage, theirs: readonly Change[]): Stage {

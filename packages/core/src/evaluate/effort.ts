@@ -17,6 +17,11 @@ export function spend(operations: number): void {
 export class Effort {
   constructor(private remaining: number) {}
 
+  /** How many operations are left of it. */
+  get left(): number {
+    return this.remaining;
+  }
+
   get isUsedUp(): boolean {
     return this.remaining <= 0;
   }

@@ -22,6 +22,9 @@ interface BoundDotProps {
   readonly painter: () => Painter | null;
 }
 
+/** After so many the place is known to a part of a pixel. */
+const halvings = 12;
+
 /** The grip at an end of a study's interval: dragged along the axis, moved by the arrow keys. */
 export const BoundDot = memo(function BoundDot({ handle, name, painter }: BoundDotProps) {
   const workbench = useWorkbench();
@@ -41,10 +44,22 @@ export const BoundDot = memo(function BoundDot({ handle, name, painter }: BoundD
     const fine = roundStep(view.x, 1000);
     const limit = view.fromX(other.x);
     const inside = handle.end === 'from' ? Math.min(x, limit - fine) : Math.max(x, limit + fine);
-    const text = decimalText(nearestMultiple(inside, fine));
     const now = readStagedInterval(stage.values[handle.entry]) ?? entry;
-    const next = { from: now.from, to: now.to, [handle.end]: text };
-    workbench.showText(handle.entry, stagedInterval(next.from, next.to));
+    const own = bounds.find(({ end }) => end === handle.end);
+    const show = (end: number): boolean => {
+      const next = { from: now.from, to: now.to, [handle.end]: decimalText(nearestMultiple(end, fine)) };
+      workbench.showText(handle.entry, stagedInterval(next.from, next.to));
+      return workbench.current().entries.get(handle.entry)?.outcome.ok === true;
+    };
+    if (show(inside) || !own) return;
+    // Beyond where there are values it stops at the last place that has one.
+    let [last, beyond] = [view.fromX(own.x), inside];
+    for (let i = 0; i < halvings; i++) {
+      const middle = (last + beyond) / 2;
+      if (show(middle)) last = middle;
+      else beyond = middle;
+    }
+    if (!show(last)) workbench.showText(handle.entry, stagedInterval(now.from, now.to));
   };
 
   const begin = (event: PointerEvent<HTMLDivElement>) => {

@@ -1,6 +1,9 @@
 import type { Id } from '@yperkine/demonstration';
-import type { HTMLAttributes, KeyboardEvent, PointerEvent } from 'react';
+import { useEffect, useRef, type HTMLAttributes, type KeyboardEvent, type PointerEvent } from 'react';
 import { useWorkbench } from '../../state/context.ts';
+
+/** On a grip that somebody holds: it is not hidden, wherever its point goes. */
+export const heldMark = 'data-held';
 
 interface GripProps extends HTMLAttributes<HTMLDivElement> {
   readonly name: string;
@@ -16,16 +19,28 @@ interface GripProps extends HTMLAttributes<HTMLDivElement> {
 /**
  * What a hand takes a point on the graph by: wide enough for a finger, a slider for keyboard and screen readers.
  * The painter moves it and writes its values; React renders it once. A press begins a drag by the main button
- * alone, keys with a modifier stay the browser's, and the graph beneath hears nothing of either.
+ * alone, keys with a modifier stay the browser's, and the graph beneath hears nothing of either. A drag ends however
+ * the grip is lost: by release, by the system, or because what it belongs to is gone.
  */
 export function Grip({ name, entry, onBegin, onMove, onEnd, onPress, className = '', ...rest }: GripProps) {
   const workbench = useWorkbench();
+  const held = useRef<{ readonly end: () => void } | null>(null);
+  useEffect(() => () => held.current?.end(), []);
   const emphasise = () => workbench.emphasise(entry);
   const leave = () => workbench.emphasise(null);
   const begin = (event: PointerEvent<HTMLDivElement>) => {
     if (event.button !== 0) return;
     event.stopPropagation();
-    event.currentTarget.setPointerCapture(event.pointerId);
+    const { currentTarget } = event;
+    currentTarget.setPointerCapture(event.pointerId);
+    currentTarget.setAttribute(heldMark, '');
+    held.current = {
+      end: () => {
+        held.current = null;
+        currentTarget.removeAttribute(heldMark);
+        onEnd();
+      },
+    };
     onBegin(event);
   };
   const drag = (event: PointerEvent<HTMLDivElement>) => {
@@ -34,7 +49,7 @@ export function Grip({ name, entry, onBegin, onMove, onEnd, onPress, className =
   };
   const end = (event: PointerEvent<HTMLDivElement>) => {
     event.stopPropagation();
-    onEnd();
+    held.current?.end();
   };
   const press = (event: KeyboardEvent<HTMLDivElement>) => {
     if (!event.ctrlKey && !event.metaKey && !event.altKey) onPress(event);
@@ -55,6 +70,7 @@ export function Grip({ name, entry, onBegin, onMove, onEnd, onPress, className =
       onPointerMove={drag}
       onPointerUp={end}
       onPointerCancel={end}
+      onLostPointerCapture={end}
       onKeyDown={press}
     />
   );

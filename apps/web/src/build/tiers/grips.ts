@@ -11,6 +11,7 @@ import {
   type VertexHandle,
 } from '@yperkine/demonstration';
 import type { Workbench } from '../../state/workbench.ts';
+import { heldMark } from './Grip.tsx';
 
 interface Grip<H> {
   readonly handle: H;
@@ -127,12 +128,21 @@ function placed(
   scene: Scene,
 ): readonly [HTMLElement | null, TierView | undefined] {
   const element = host.querySelector<HTMLElement>(`[data-${kind}="${CSS.escape(key)}"]`);
+  const view = scene.tiers.find(({ id }) => id === tier)?.view;
   if (element) {
-    element.style.transform = `translate(${x}px, ${y}px)`;
-    element.style.visibility = isVisible ? 'visible' : 'hidden';
+    // Who holds a grip, by hand or by keyboard, keeps it at the edge over which its point has gone.
+    const isHeld = element === document.activeElement || element.hasAttribute(heldMark);
+    const [left, top] = view && isHeld ? withinFrame(view, x, y) : [x, y];
+    element.style.transform = `translate(${left}px, ${top}px)`;
+    element.style.visibility = isVisible || isHeld ? 'visible' : 'hidden';
   }
-  return [element, scene.tiers.find(({ id }) => id === tier)?.view];
+  return [element, view];
 }
+
+const withinFrame = ({ frame }: TierView, x: number, y: number): readonly [number, number] => [
+  Math.max(frame.left, Math.min(frame.left + frame.width, x)),
+  Math.max(frame.top, Math.min(frame.top + frame.height, y)),
+];
 
 const rounded = (value: number, digits = 6): string => String(Number(value.toPrecision(digits)));
 
