@@ -1,4 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
+import { Effort } from '@yperkine/core';
 import {
   answersNow,
   buildScene,
@@ -251,6 +252,26 @@ describe('a sum of very many parts', () => {
     expect(waiting?.ok === false && waiting.problem.message).toBe(
       'A sum of 1000000 parts is being worked out …',
     );
+  });
+
+  test('so is one of a thousand parts whose heights take long: no frame works them out', () => {
+    const document = withSum('f(x) = sum k from 1 to 300 of (x/4)^k', '1000', { rule: 'midpoint' });
+    const effort = new Effort(1e9);
+    const waiting = effort.spendOn(() => resolve(document, emptyStage, undefined, unanswered));
+    expect(1e9 - effort.left).toBeLessThan(4_000_000);
+    expect(waiting.entries.get('study')?.outcome).toMatchObject({
+      ok: false,
+      problem: { message: 'A sum of 1000 parts is being worked out …' },
+    });
+    const result = sumIn(document);
+    expect(result.sum).toBeNull();
+    // A geometric series: x/(4 − x), whose integral from 0 to 2 is 4 ln 2 − 2.
+    expect(result.total.value).toBeCloseTo(4 * Math.log(2) - 2, 5);
+  });
+
+  test('one that has no value says so, and is not waited for', () => {
+    const document = withSum('f(x) = sqrt(x - 1)', '20000', { rule: 'midpoint' });
+    expect(problemOf(document)).toContain('has no value at a sample point');
   });
 });
 

@@ -1,16 +1,20 @@
 import {
+  Effort,
   evaluatorFor,
   evenPartition,
   exactSum,
   extremeSum,
+  ifInTime,
   knownNumber,
   integralOfProgram,
+  OutOfEffort,
   rational,
   sumOver,
   type AnswerTo,
   type ExactRule,
   type ExtremeHeights,
   type KnownNumber,
+  type Program,
   type Rational,
   type RiemannSum,
   type SumRule,
@@ -80,8 +84,9 @@ export interface SumResult extends StudyResult {
   readonly chosen: number | null;
 }
 
-/** Parts up to which every rectangle is worked out between two frames. */
+/** Parts up to which every rectangle is worked out between two frames, as long as its heights take no more than this. */
 const mostWritten = 10_000;
+const mostOperations = 3_000_000;
 /** Parts up to which a sum is worked out at all. */
 const mostParts = 1_000_000;
 
@@ -170,7 +175,7 @@ function sumOf(
   previous: SumResult | undefined,
 ): Outcome<SumResult> {
   const { curve, interval, asked } = parts;
-  const partition = partitionOf(entry, context, interval, n);
+  const partition = partitionOf(entry, context, parts, n);
   if (!partition.ok) return partition;
   const { ends, count, isEven } = partition.result;
   const fraction = typedValue(entry.fraction, context);
@@ -196,7 +201,8 @@ function sumOf(
   const sum = picks && ends ? sumOver(values, ends, { points: picks }) : sumBy(entry.rule);
   const second = entry.against === 'none' ? null : sumBy(entry.against);
   const total = sum?.total ?? (many && isCurrent ? told?.total : null) ?? NaN;
-  if (!sum && Number.isNaN(total)) {
+  const isToldWithoutValue = many !== null && isCurrent;
+  if (!sum && Number.isNaN(total) && !isToldWithoutValue) {
     if (answered.state === 'unanswerable')
       return failed('This sum could not be worked out; fewer parts may help.');
     return previous?.sum === null && previous.rule === entry.rule
@@ -239,8 +245,8 @@ function quicklyTold(
   { from, to }: TypedInterval,
   last: ToldOfSum | null,
 ): ToldOfSum | null {
-  const value = integralOfProgram(program, parameters, from, to);
-  if (Number.isNaN(value)) return null;
+  const value = ifInTime(mostOperations, () => integralOfProgram(program, parameters, from, to));
+  if (value === null || Number.isNaN(value)) return null;
   return {
     integral: {
       value,
@@ -269,7 +275,7 @@ interface Partition {
 function partitionOf(
   { cuts }: SumEntry,
   context: WorkContext,
-  { from, to }: TypedInterval,
+  { curve, interval: { from, to } }: Studied,
   n: ParameterResult,
 ): Outcome<Partition> {
   const text = typeof context.staged === 'string' && !context.staged.includes(' ; ') ? context.staged : cuts;
@@ -286,7 +292,26 @@ function partitionOf(
     return failed(
       `That is more than ${mostParts.toLocaleString('en').replaceAll(',', ' ')} parts; please take a smaller ${n.name}.`,
     );
-  return worked({ ends: count > mostWritten ? null : evenPartition(from, to, count), count, isEven: true });
+  const isForWorker = count > mostWritten || count * costOf(curve, from) > mostOperations;
+  return worked({ ends: isForWorker ? null : evenPartition(from, to, count), count, isEven: true });
+}
+
+const costs = new WeakMap<Program, number>();
+
+/** Operations that a value of a curve takes, looked at once a formula. */
+function costOf({ program, parameters }: CurveResult, x: number): number {
+  const known = costs.get(program);
+  if (known !== undefined) return known;
+  const evaluator = evaluatorFor(program);
+  const effort = new Effort(mostOperations);
+  try {
+    effort.spendOn(() => evaluator.evaluate(Float64Array.of(x), new Float64Array(1), parameters));
+  } catch (error) {
+    if (!(error instanceof OutOfEffort)) throw error;
+  }
+  const cost = mostOperations - effort.left;
+  costs.set(program, cost);
+  return cost;
 }
 
 /** Numbers of a list as it is stored; NaN for one that cannot be read. */
