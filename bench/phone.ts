@@ -15,31 +15,28 @@ const latency = 150;
 declare global {
   interface Window {
     firstCurve: number;
-    firstPaper: number;
   }
 }
 
-/** Notes when the graph's canvas is there, and when something in a colour is drawn on it. */
+/** Notes when something in a colour is drawn on the graph's canvas. */
 function watchForCurve(): void {
   const colourful = 60;
-  const look = (): void => {
+  const timer = setInterval(() => {
     const canvas = document.querySelector('canvas');
     const context = canvas?.getContext('2d');
-    if (canvas && context && canvas.width > 0) {
-      window.firstPaper ||= performance.now();
-      const { data } = context.getImageData(0, 0, canvas.width, canvas.height);
-      for (let i = 0; i < data.length; i += 4) {
-        const [red = 0, green = 0, blue = 0, alpha = 0] = data.subarray(i, i + 4);
-        const spread = Math.max(red, green, blue) - Math.min(red, green, blue);
-        if (alpha > 200 && spread > colourful) {
-          window.firstCurve = performance.now();
-          return;
-        }
-      }
+    if (!canvas || !context || canvas.width === 0) return;
+    const { data } = context.getImageData(0, 0, canvas.width, canvas.height);
+    for (let i = 0; i < data.length; i += 4) {
+      const red = data[i] as number;
+      const green = data[i + 1] as number;
+      const blue = data[i + 2] as number;
+      const spread = Math.max(red, green, blue) - Math.min(red, green, blue);
+      if (spread < colourful || (data[i + 3] as number) < 200) continue;
+      window.firstCurve = performance.now();
+      clearInterval(timer);
+      return;
     }
-    setTimeout(look, 50);
-  };
-  look();
+  }, 50);
 }
 
 async function firstCurve(context: BrowserContext, id: string): Promise<number> {
