@@ -176,6 +176,28 @@ test('known names are offered while one types; Enter alone still ends the formul
   await expect(teacher.entry('Given')).toContainText('sin');
 });
 
+test('suggestions in a card reach beyond it: every one of them can be seen and clicked', async ({
+  teacher,
+  page,
+}) => {
+  await teacher.begin('f(x) = x^2', 'Tangent');
+  await page.getByRole('button', { name: /^Change the formula/ }).click();
+  await page.keyboard.press('End');
+  await page.keyboard.type(' + si');
+  const options = page.getByRole('listbox').getByRole('option');
+  await expect(options.first()).toBeVisible();
+  for (const option of await options.all()) {
+    const box = await boxOf(option);
+    const isOnTop = await option.evaluate(
+      (element, [x, y]) => element.contains(document.elementFromPoint(x, y)),
+      [box.x + box.width / 2, box.y + box.height / 2] as const,
+    );
+    expect([await option.textContent(), isOnTop]).toEqual([await option.textContent(), true]);
+  }
+  await options.first().click();
+  await expect(teacher.working).toContainText('x^2 + sin');
+});
+
 test('units and titles of the axes are typed once and stand at every number they belong to', async ({
   page,
   teacher,

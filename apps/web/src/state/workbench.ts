@@ -302,6 +302,22 @@ export class Workbench {
     this.set({ stage: withValue(this.state.stage, id, text) });
   }
 
+  /** Whether an entry has a result, or waits for one. */
+  hasResult(id: Id, resolution = this.current()): boolean {
+    const outcome = resolution.entries.get(id)?.outcome;
+    return outcome !== undefined && (outcome.ok || outcome.problem.isWaiting === true);
+  }
+
+  /** Whether it would have one with points or an interval like this, as far as is known at once; nothing is shown. */
+  canShow(id: Id, text: string): boolean {
+    const { document, stage } = this.state;
+    const now = this.current();
+    // Nobody is asked for what is only tried.
+    const { answers } = now;
+    const silent: Answers = { ...unanswered, version: (of) => answers.version(of) };
+    return this.hasResult(id, resolve(document, withValue(stage, id, text), now, silent));
+  }
+
   /** Looks at one part of an entry, such as a strip of a sum; null for none. */
   lookAt(id: Id, part: number | null): void {
     const { stage } = this.state;

@@ -32,6 +32,8 @@ interface Drawn {
   readonly runs: readonly Float64Array[];
   /** Whether it is less than the curve: rough, or drawn for another window or other numbers. It is drawn so that this is seen. */
   readonly isOld: boolean;
+  /** Whether nothing stands for it yet only because this frame had no time left to try. */
+  readonly isUntried?: boolean;
   /** Whether nothing better is to be had, so that it is asked for no more. */
   readonly isLast?: boolean;
 }
@@ -90,9 +92,9 @@ function drawnOver(curve: CurveResult, tier: TierView): Drawn {
   if (there) return remember(curve, there);
   if (slow.has(curve.program)) sampling.wanted.push({ curve, tier });
   else sampling.isBehind = true;
-  if (isSame && known.runs.length > 0) return known;
+  if (isSame && !known.isUntried) return known;
   const next = beforeItsTime(curve, tier, sampling.effort);
-  if (next.runs.length === 0 && sampling.effort.isUsedUp) sampling.isBehind = true;
+  if (next.isUntried) sampling.isBehind = true;
   return remember(curve, next);
 }
 
@@ -119,9 +121,11 @@ function beforeItsTime(curve: CurveResult, tier: TierView, effort: Effort): Draw
   const last = lastOf.get(curve.program);
   if (last) return { tier, runs: moved(last, tier), isOld: true };
   const part = effort.part(ofRoughCurve);
+  const isWhole = part.left === ofRoughCurve;
   const rough = roughCurve(() => evaluatorFor(curve.program), gridOf(tier), curve.parameters, part);
   effort.takeBack(part);
-  return { tier, runs: inPixels(rough, tier), isOld: true };
+  const isUntried = rough.length === 0 && !isWhole;
+  return { tier, runs: inPixels(rough, tier), isOld: true, isUntried };
 }
 
 /** A picture of one window as far as it can be seen in another. */

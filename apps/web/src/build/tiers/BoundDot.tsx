@@ -14,6 +14,7 @@ import { memo, useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import { keyParts, stepsOf } from '../../parts/stepKeys.ts';
 import { useWorkbench } from '../../state/context.ts';
 import { Grip } from './Grip.tsx';
+import { lastGood } from './lastGood.ts';
 import type { Painter } from './painter.ts';
 
 interface BoundDotProps {
@@ -46,20 +47,16 @@ export const BoundDot = memo(function BoundDot({ handle, name, painter }: BoundD
     const inside = handle.end === 'from' ? Math.min(x, limit - fine) : Math.max(x, limit + fine);
     const now = readStagedInterval(stage.values[handle.entry]) ?? entry;
     const own = bounds.find(({ end }) => end === handle.end);
-    const show = (end: number): boolean => {
+    const textWith = (end: number): string => {
       const next = { from: now.from, to: now.to, [handle.end]: decimalText(nearestMultiple(end, fine)) };
-      workbench.showText(handle.entry, stagedInterval(next.from, next.to));
-      return workbench.current().entries.get(handle.entry)?.outcome.ok === true;
+      return stagedInterval(next.from, next.to);
     };
-    if (show(inside) || !own) return;
-    // Beyond where there are values it stops at the last place that has one.
-    let [last, beyond] = [view.fromX(own.x), inside];
-    for (let i = 0; i < halvings; i++) {
-      const middle = (last + beyond) / 2;
-      if (show(middle)) last = middle;
-      else beyond = middle;
-    }
-    if (!show(last)) workbench.showText(handle.entry, stagedInterval(now.from, now.to));
+    // What comes of it is worked out now and not again in the frame.
+    workbench.showText(handle.entry, textWith(inside));
+    if (!own || workbench.hasResult(handle.entry)) return;
+    const isAllowed = (end: number): boolean => workbench.canShow(handle.entry, textWith(end));
+    const end = lastGood(view.fromX(own.x), inside, isAllowed, halvings);
+    workbench.showText(handle.entry, textWith(end));
   };
 
   const begin = (event: PointerEvent<HTMLDivElement>) => {

@@ -14,6 +14,7 @@ import { memo, useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import { stepsOf } from '../../parts/stepKeys.ts';
 import { useWorkbench } from '../../state/context.ts';
 import { Grip } from './Grip.tsx';
+import { lastGood } from './lastGood.ts';
 import type { Painter } from './painter.ts';
 
 interface HandleDotProps {
@@ -23,18 +24,6 @@ interface HandleDotProps {
 }
 
 const halvings = 30;
-
-/** The value itself where the curve has a point there; else the last one on the way to it. */
-function lastOnCurve(from: number, to: number, isOnCurve: (value: number) => boolean): number {
-  if (isOnCurve(to) || !isOnCurve(from)) return to;
-  let [inside, outside] = [from, to];
-  for (let i = 0; i < halvings; i++) {
-    const middle = (inside + outside) / 2;
-    if (isOnCurve(middle)) inside = middle;
-    else outside = middle;
-  }
-  return inside;
-}
 
 /** The grip of a point that stands where a slider says. */
 export const HandleDot = memo(function HandleDot({ handle, name, painter }: HandleDotProps) {
@@ -78,7 +67,7 @@ export const HandleDot = memo(function HandleDot({ handle, name, painter }: Hand
     const { offset = 0 } = place() ?? {};
     const toValue = (x: number) => (x - offset) * handle.sign;
     const pointed = toValue(view.fromX(event.clientX - grip.current.offset));
-    const wanted = lastOnCurve(now.value.value, pointed, isOnCurve);
+    const wanted = lastGood(now.value.value, pointed, isOnCurve, halvings);
     const ticks = painter()?.scene?.xTicks.map(({ value }) => toValue(value)) ?? [];
     const inside = ticks.filter(
       (tick) => tick >= rational.toNumber(now.scale.from) && tick <= rational.toNumber(now.scale.to),

@@ -20,8 +20,12 @@ interface CardFrameProps {
   readonly children: ReactNode;
 }
 
-/** A card far from what is seen keeps its place without being laid out: a long working stays quick. */
-const farOffIsNotLaidOut = '[contain-intrinsic-size:auto_9rem] [content-visibility:auto]';
+/**
+ * A card far from what is seen keeps its place without being laid out: a long working stays quick. What is suggested
+ * while one types in a card reaches beyond it.
+ */
+const farOffIsNotLaidOut =
+  '[contain-intrinsic-size:auto_9rem] [content-visibility:auto] focus-within:[content-visibility:visible]';
 
 /** The frame of an entry's card: its heading, the grip by which it is moved, its menu. */
 export function CardFrame({ id, entry, tone, absence, actions, children }: CardFrameProps) {

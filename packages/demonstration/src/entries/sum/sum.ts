@@ -14,7 +14,6 @@ import {
   type ExactRule,
   type ExtremeHeights,
   type KnownNumber,
-  type Program,
   type Rational,
   type RiemannSum,
   type SumRule,
@@ -296,12 +295,8 @@ function partitionOf(
   return worked({ ends: isForWorker ? null : evenPartition(from, to, count), count, isEven: true });
 }
 
-const costs = new WeakMap<Program, number>();
-
-/** Operations that a value of a curve takes, looked at once a formula. */
+/** Operations that a value of a curve takes with the numbers that it has. */
 function costOf({ program, parameters }: CurveResult, x: number): number {
-  const known = costs.get(program);
-  if (known !== undefined) return known;
   const evaluator = evaluatorFor(program);
   const effort = new Effort(mostOperations);
   try {
@@ -309,9 +304,7 @@ function costOf({ program, parameters }: CurveResult, x: number): number {
   } catch (error) {
     if (!(error instanceof OutOfEffort)) throw error;
   }
-  const cost = mostOperations - effort.left;
-  costs.set(program, cost);
-  return cost;
+  return mostOperations - effort.left;
 }
 
 /** Numbers of a list as it is stored; NaN for one that cannot be read. */
