@@ -99,6 +99,8 @@ test(
       { of: shared, cookie: second, writer: new Writer(shared, second, 'c') },
     ];
     for (let i = 0; i < kills; i++) {
+      // On any machine, each has saved something since the last fault.
+      await Promise.all(writers.map(({ writer }) => writer.oneMore()));
       await wait(random.below(400));
       await (i % 4 === 3 ? killDatabase() : killServer(random));
       await untilHealthy();
@@ -115,7 +117,7 @@ test(
       const its = new Set(writer.acknowledged);
       expect(writer.strange).toEqual([]);
       expect(kept.since.map(({ id }) => id).filter((id) => its.has(id))).toEqual(writer.acknowledged);
-      expect(writer.acknowledged.length).toBeGreaterThan(kills);
+      expect(writer.acknowledged.length).toBeGreaterThanOrEqual(kills);
       expect(kept.version).toBe(kept.since.length);
     }
   },

@@ -44,6 +44,12 @@ export class Writer {
     return this.running;
   }
 
+  /** Waits until it has saved something since now. */
+  async oneMore(): Promise<void> {
+    const before = this.acknowledged.length;
+    while (this.acknowledged.length === before) await wait(rest);
+  }
+
   private async write(): Promise<void> {
     for (let count = 0; !this.isStopped; count++) await this.acknowledge(this.change(count));
   }
