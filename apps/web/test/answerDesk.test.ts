@@ -1,4 +1,5 @@
 import { beforeEach, describe, expect, test } from '@jest/globals';
+import { isDeepStrictEqual } from 'node:util';
 import { answerSent, readExpression, type Question, type QuestionOf } from '@yperkine/core';
 import { AnswerDesk, hard, lost, mostWorkers, patience, rest } from '../src/state/answerDesk.ts';
 import type { AnswerMessage, QuestionMessage } from '../src/workers/messages.ts';
@@ -43,7 +44,18 @@ class Bench {
   /** Answers the question that was sent last, or the one that was sent so many before it. */
   reply(before = 0): void {
     const { number, question: sent } = this.asked.at(-1 - before) as QuestionMessage;
-    this.answers.get(number)?.({ number, outcome: answerSent(sent) });
+    this.answers.get(number)?.({ number, outcome: answerSent(sent), isLast: true });
+  }
+  /** Tells what is known so far of the question that was sent last. */
+  replyInPart(): void {
+    const { number, question: sent } = this.asked.at(-1) as QuestionMessage;
+    this.answers.get(number)?.({ number, outcome: answerSent(sent), isLast: false });
+  }
+  /** Answers the question about a formula that was sent first. */
+  replyTo(formula: string): void {
+    const { body } = question(formula);
+    const at = this.asked.findIndex(({ question: sent }) => isDeepStrictEqual(sent.body, body));
+    this.reply(this.asked.length - 1 - at);
   }
   crash(): void {
     this.breakDown?.();
@@ -67,7 +79,7 @@ describe('the desk that has questions answered', () => {
   const places = (by: string, formula: string) => {
     const answered = ask(by, formula);
     return answered.state === 'answered'
-      ? { x: answered.answer.solutions.map(({ value }) => value), isCurrent: answered.isCurrent }
+      ? { x: answered.answer.solutions.map(({ value }) => value), of: answered.of }
       : answered.state;
   };
   const bodies = (questions: readonly QuestionMessage[]): Question['body'][] =>
@@ -82,8 +94,8 @@ describe('the desk that has questions answered', () => {
     expect(bench.asked).toHaveLength(1);
     bench.reply();
     expect([bench.news, bench.desk.version('a'), bench.desk.version('b')]).toEqual([1, 1, 0]);
-    expect(places('a', 'x - 1')).toEqual({ x: [1], isCurrent: true });
-    expect(places('b', 'x - 1')).toEqual({ x: [1], isCurrent: true });
+    expect(places('a', 'x - 1')).toEqual({ x: [1], of: 'now' });
+    expect(places('b', 'x - 1')).toEqual({ x: [1], of: 'now' });
     expect(bench.asked).toHaveLength(1);
   });
 
@@ -91,13 +103,13 @@ describe('the desk that has questions answered', () => {
     ask('a', 'x - 1');
     bench.reply();
     bench.pass(rest);
-    for (const k of [2, 3, 4]) expect(places('a', `x - ${k}`)).toEqual({ x: [1], isCurrent: false });
+    for (const k of [2, 3, 4]) expect(places('a', `x - ${k}`)).toEqual({ x: [1], of: 'before' });
     expect(bench.asked).toHaveLength(2);
     bench.reply();
     bench.pass(rest);
-    expect(places('a', 'x - 4')).toEqual({ x: [2], isCurrent: false });
+    expect(places('a', 'x - 4')).toEqual({ x: [2], of: 'before' });
     bench.reply();
-    expect(places('a', 'x - 4')).toEqual({ x: [4], isCurrent: true });
+    expect(places('a', 'x - 4')).toEqual({ x: [4], of: 'now' });
     expect(bodies(bench.asked)).toEqual(
       bodies([1, 2, 4].map((k) => ({ number: 0, question: question(`x - ${k}`) }))),
     );
@@ -111,7 +123,7 @@ describe('the desk that has questions answered', () => {
     expect(bench.asked).toHaveLength(1);
     bench.pass(rest);
     bench.reply();
-    expect(places('a', 'x - 4')).toEqual({ x: [4], isCurrent: true });
+    expect(places('a', 'x - 4')).toEqual({ x: [4], of: 'now' });
     expect(bench.asked).toHaveLength(2);
   });
 
@@ -122,7 +134,7 @@ describe('the desk that has questions answered', () => {
     ask('b', 'x - 7/2');
     expect(bench.asked).toHaveLength(2);
     bench.reply();
-    expect(places('b', 'x - 7/2')).toEqual({ x: [3.5], isCurrent: true });
+    expect(places('b', 'x - 7/2')).toEqual({ x: [3.5], of: 'now' });
   });
 
   test('an entry that goes on asking does not keep others waiting', () => {
@@ -130,9 +142,9 @@ describe('the desk that has questions answered', () => {
     ask('b', 'x - 7/2');
     ask('a', 'x - 2');
     bench.reply();
-    expect(places('a', 'x - 2')).toEqual({ x: [1], isCurrent: false });
+    expect(places('a', 'x - 2')).toEqual({ x: [1], of: 'before' });
     bench.reply();
-    expect(places('b', 'x - 7/2')).toEqual({ x: [3.5], isCurrent: true });
+    expect(places('b', 'x - 7/2')).toEqual({ x: [3.5], of: 'now' });
   });
 
   test('the answer of one entry is never shown by another', () => {
@@ -149,7 +161,7 @@ describe('the desk that has questions answered', () => {
     expect(ask('a', 'x - 1')).toEqual({ state: 'unanswerable', reason: 'tooLong' });
     expect([bench.ended, bench.hired]).toEqual([1, 2]);
     bench.reply();
-    expect(places('b', 'x - 2')).toEqual({ x: [2], isCurrent: true });
+    expect(places('b', 'x - 2')).toEqual({ x: [2], of: 'now' });
   });
 
   test('a hard question keeps no other waiting: another worker takes it', () => {
@@ -159,23 +171,45 @@ describe('the desk that has questions answered', () => {
     bench.pass(hard);
     expect([bench.asked.length, bench.hired]).toEqual([2, 2]);
     bench.reply();
-    expect(places('b', 'x - 2')).toEqual({ x: [2], isCurrent: true });
+    expect(places('b', 'x - 2')).toEqual({ x: [2], of: 'now' });
     // The one that is free again is used before a further one is hired.
     ask('c', 'x - 3');
     bench.reply();
-    expect([places('c', 'x - 3'), bench.hired]).toEqual([{ x: [3], isCurrent: true }, 2]);
+    expect([places('c', 'x - 3'), bench.hired]).toEqual([{ x: [3], of: 'now' }, 2]);
     bench.reply(2);
-    expect(places('a', 'x - 1')).toEqual({ x: [1], isCurrent: true });
+    expect(places('a', 'x - 1')).toEqual({ x: [1], of: 'now' });
   });
 
-  test('there are only so many workers', () => {
-    for (let k = 0; k < 2 * mostWorkers; k++) {
-      ask(`e${k}`, `x - ${k}`);
+  test('however many hard questions there are, every further one has its turn at once', () => {
+    for (let k = 0; k < 8; k++) {
+      ask(`e${k}`, `x - ${k}/2`);
+      expect(bench.asked).toHaveLength(k + 1);
       bench.pass(hard);
     }
-    expect([bench.hired, bench.asked.length]).toEqual([mostWorkers, mostWorkers]);
+    // Never more at a time than there are places.
+    expect(bench.hired - bench.ended).toBe(mostWorkers);
+    ask('easy', 'x - 9/2');
     bench.reply();
-    expect(bench.asked).toHaveLength(mostWorkers + 1);
+    expect(places('easy', 'x - 9/2')).toEqual({ x: [4.5], of: 'now' });
+  });
+
+  test('hard questions that were set back are begun anew, the first first, as soon as there is a place', () => {
+    for (let k = 0; k < 8; k++) {
+      ask(`e${k}`, `x - ${k}/2`);
+      bench.pass(hard);
+    }
+    bench.pass(rest);
+    const begun = bench.asked.length;
+    // The first three have their places, and the last is in hand: those between wait, however often they ask.
+    for (let k = 0; k < 8; k++) expect(ask(`e${k}`, `x - ${k}/2`).state).toBe('waiting');
+    expect(bench.asked).toHaveLength(begun);
+    for (const place of [0, 1]) bench.replyTo(`x - ${place}/2`);
+    for (let k = 3; k < 7; k++) {
+      expect(bodies(bench.asked.slice(-1))).toEqual([question(`x - ${k}/2`).body]);
+      bench.reply();
+      expect(places(`e${k}`, `x - ${k}/2`)).toEqual({ x: [k / 2], of: 'now' });
+    }
+    expect(bench.asked).toHaveLength(begun + 4);
   });
 
   test('a question that has long been in hand is given up at once when its entry asks another, or is gone', () => {
@@ -192,11 +226,33 @@ describe('the desk that has questions answered', () => {
     // What was given up is not kept against it.
     bench.pass(rest);
     bench.reply();
-    expect(places('a', 'x - 3')).toEqual({ x: [3], isCurrent: true });
+    expect(places('a', 'x - 3')).toEqual({ x: [3], of: 'now' });
     ask('b', 'x - 4');
     bench.desk.forget('b');
     expect(bench.ended).toBe(3);
     expect(bench.timers.size).toBe(1);
+  });
+
+  test('of a hard question is told what is known so far, once it is hard', () => {
+    ask('a', 'x - 1');
+    bench.replyInPart();
+    expect([ask('a', 'x - 1').state, bench.news]).toEqual(['waiting', 0]);
+    bench.pass(hard);
+    expect([places('a', 'x - 1'), bench.news]).toEqual([{ x: [1], of: 'soFar' }, 1]);
+    expect(bench.desk.version('a')).toBe(1);
+    expect(places('a', 'x - 2')).toEqual({ x: [1], of: 'before' });
+    expect(places('a', 'x - 1')).toEqual({ x: [1], of: 'soFar' });
+    bench.replyInPart();
+    expect(bench.news).toBe(2);
+    bench.reply();
+    expect(places('a', 'x - 1')).toEqual({ x: [1], of: 'now' });
+  });
+
+  test('where a question is given up, what was known of it stays', () => {
+    ask('a', 'x - 1');
+    bench.replyInPart();
+    bench.losePatience();
+    expect(places('a', 'x - 1')).toEqual({ x: [1], of: 'now' });
   });
 
   test('a worker that breaks down is replaced', () => {
@@ -206,7 +262,7 @@ describe('the desk that has questions answered', () => {
     ask('a', 'x - 2');
     bench.pass(rest);
     bench.reply();
-    expect(places('a', 'x - 2')).toEqual({ x: [2], isCurrent: true });
+    expect(places('a', 'x - 2')).toEqual({ x: [2], of: 'now' });
   });
 
   test('nothing is kept beyond a bound, however many questions are asked', () => {

@@ -13,12 +13,9 @@ import { Workbench } from '../src/state/workbench.ts';
 export function underTest() {
   let time = 0;
   let asked: ((time: number) => void)[] = [];
-  const workbench = new Workbench(
-    emptyDocument(),
-    (callback) => asked.push(callback),
-    () => false,
-    answersNow,
-  );
+  const workbench = new Workbench(emptyDocument(), (callback) => asked.push(callback), {
+    answersWith: answersNow,
+  });
   const frame = (milliseconds = 16) => {
     time += milliseconds;
     const now = asked;

@@ -95,11 +95,13 @@ export { closedFormula, numberFormula } from './analysis/question.ts';
 export type { Located, Place } from './analysis/place.ts';
 export {
   answerSent,
+  answersInStages,
   answerTo,
   indicator,
   sendable,
   squaredDistance,
   type Answer,
+  type AnswerStage,
   type AnswerTo,
   type NearestPoint,
   type Outcome as AnswerOutcome,

@@ -2,6 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { derivative as referenceDerivative, parse } from 'mathjs';
 import {
   answerSent,
+  answersInStages,
   answerTo,
   compile,
   evaluateAt,
@@ -329,4 +330,47 @@ describe('a curve as a question', () => {
       expect(run[i + 1]).toBeCloseTo(sum, 9);
     }
   });
+});
+
+describe('an answer in stages', () => {
+  const stagesOf = (question: Question) => [...answersInStages(structuredClone(sendable(question)))];
+  const asked = (formula: string, interval: [number, number]) =>
+    ({ body: read(formula), variable: 'x', interval, order: 0 }) as const;
+  const widthOf = (boxes: readonly { low: number; high: number }[]) =>
+    boxes.reduce((width, { low, high }) => width + high - low, 0);
+
+  test('is the whole answer at once where nothing is left to look at', () => {
+    const question = { ask: 'keyPoints', ...asked('x^3 - 3x', [-3, 3]) } as const;
+    expect(stagesOf(question)).toEqual([{ outcome: answerSent(question), isLast: true }]);
+  });
+
+  test.each([
+    ['sin(1/x) + x/9', [0.004, 1]],
+    ['sin(x^2) - x/40', [0, 40]],
+    ['cos(40x) e^(-x/9) + sin(x^2)/5', [0, 12]],
+  ] as const)(
+    'of %s grows, claims nothing before its time, and ends with the whole',
+    (formula, [from, to]) => {
+      const zero = tree.number(0);
+      const question = { ask: 'solve', ...asked(formula, [from, to]), equals: zero } as const;
+      const stages = stagesOf(question);
+      const answers = stages.map(({ outcome }) => {
+        if (!outcome.ok) throw new Error(outcome.reason);
+        return outcome.answer as AnswerTo['solve'];
+      });
+      expect(stages.length).toBeGreaterThan(1);
+      expect(stages.map(({ isLast }) => isLast)).toEqual(stages.map((_, i) => i === stages.length - 1));
+      const last = answers.at(-1);
+      expect(last).toEqual(sent<'solve'>(question));
+      answers.slice(1).forEach((answer, i) => {
+        const before = answers[i] as AnswerTo['solve'];
+        expect(before.complete).toBe(false);
+        expect(widthOf(answer.undecided)).toBeLessThan(widthOf(before.undecided));
+        expect(answer.solutions.length).toBeGreaterThanOrEqual(before.solutions.length);
+        // What was proved early is there in the end.
+        for (const { value } of before.solutions)
+          expect(last?.solutions.some((solution) => Math.abs(solution.value - value) < 1e-9)).toBe(true);
+      });
+    },
+  );
 });

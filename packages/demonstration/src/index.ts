@@ -87,6 +87,7 @@ export {
   type Answered,
   type Answers,
 } from './resolve/answers.ts';
+export { atOnce } from './resolve/steps.ts';
 export type { Directory } from './resolve/directory.ts';
 export * from './resolve/revealConditions.ts';
 export { conditionOf, idsInCondition, type Visibility } from './resolve/visibility.ts';

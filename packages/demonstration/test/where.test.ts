@@ -67,7 +67,7 @@ describe('an entry whose answer takes a while', () => {
     const answers = answersNow();
     const stale = {
       ...answers,
-      ask: (by: string, question: never) => ({ ...answers.ask(by, question), isCurrent: false }),
+      ask: (by: string, question: never) => ({ ...answers.ask(by, question), of: 'before' }),
     } as typeof answers;
     const { outcome } = resolve(document, emptyStage, undefined, stale).entries.get('study') ?? {};
     expect(outcome?.ok && (outcome.result as StudyResult).isPending).toBe(true);

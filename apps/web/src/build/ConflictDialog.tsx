@@ -15,7 +15,7 @@ export function ConflictDialog() {
 
 function Question({ conflicts }: { conflicts: readonly Conflict[] }) {
   const workbench = useWorkbench();
-  const known = { document: workbench.state.document, resolution: workbench.current() };
+  const known = { document: workbench.state.document, resolution: workbench.state.resolution };
   const [choices, setChoices] = useState<ReadonlyMap<string, Choice>>(new Map());
   return (
     <Dialog open onClose={() => undefined} className="relative z-50">

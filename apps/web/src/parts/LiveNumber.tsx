@@ -1,6 +1,6 @@
 import { openedNumber, type Part } from '@yperkine/demonstration';
 import { useEffect, useRef, useState } from 'react';
-import { useWorkbench } from '../state/context.ts';
+import { useWorkbenchState } from '../state/context.ts';
 
 type NumberPart = Extract<Part, { kind: 'number' }>;
 
@@ -39,7 +39,7 @@ interface OpenedProps {
 
 /** The card with all digits of a number, under where it stands. */
 export function Opened({ of: { number, form }, under }: OpenedProps) {
-  const { rule } = useWorkbench().current();
+  const rule = useWorkbenchState(({ resolution }) => resolution.rule);
   const element = useRef<HTMLDivElement>(null);
   // Lines scroll sideways, so the card stands fixed on the screen, inside its edges.
   useEffect(() => {

@@ -1,10 +1,10 @@
 import { prosePieces } from '@yperkine/demonstration';
-import { useWorkbench } from '../state/context.ts';
+import { useWorkbenchState } from '../state/context.ts';
 import { Typeset } from './Typeset.tsx';
 
 /** A short text in which $…$ is typeset mathematics. */
 export function Prose({ text }: { text: string }) {
-  const { directory } = useWorkbench().current();
+  const directory = useWorkbenchState(({ resolution }) => resolution.directory);
   return prosePieces(text, directory).map((piece, i) =>
     piece.kind === 'mathematics' ? (
       <Typeset key={i} latex={piece.latex} />

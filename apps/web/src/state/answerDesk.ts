@@ -22,6 +22,8 @@ type Kept = AnswerOutcome | { readonly ok: false; readonly reason: 'tooLong' };
 interface Asked {
   readonly key: string;
   readonly question: Question;
+  /** It turned out hard while others waited, and is begun anew when there is a place among the hard ones. */
+  readonly isSetBack: boolean;
 }
 
 /** How long a question may take before it is given up, in milliseconds. */
@@ -32,14 +34,18 @@ export const rest = 50;
 export const hard = 100;
 /** After so long it is given up at once where nobody needs its answer any more. */
 export const lost = 500;
-/** Workers at most: hard questions beyond these wait for one another. */
-export const mostWorkers = 4;
+/** Hard questions at most that are in hand at a time: those beyond wait for one another. */
+export const mostHard = 3;
+/** One worker more, so that a question that is soon answered waits for no hard one. */
+export const mostWorkers = mostHard + 1;
 const mostKept = 300;
 
 interface Hand extends Asked {
   readonly number: number;
   readonly by: Id;
   readonly timers: readonly unknown[];
+  /** As much of the answer as is known. */
+  soFar: AnswerOutcome | null;
   isHard: boolean;
   isLost: boolean;
 }
@@ -52,13 +58,19 @@ interface Desk {
 /**
  * Hands the questions of entries to workers. Of each entry only the newest question counts: while a slider moves, those
  * in between are never asked, and the others at a bounded pace. Until a new answer is there an entry keeps its last one.
- * One worker answers one question after another; while it is held up by a hard one, another takes the next.
+ * One worker answers one question after another; while it is held up by a hard one, another takes the next. Questions take
+ * turns: however many hard ones there are, one worker is there for those that nothing is known of yet, each of which has
+ * it for as long as makes a question hard.
  */
 export class AnswerDesk implements Answers {
   private desks: Desk[] = [];
   private readonly known = new Map<string, Kept>();
   private readonly wanted = new Map<Id, Asked>();
-  private readonly last = new Map<Id, { readonly ask: Question['ask']; readonly outcome: Kept }>();
+  /** What each entry was told last: an answer, or as much of one as was known then. */
+  private readonly last = new Map<
+    Id,
+    { readonly ask: Question['ask']; readonly key: string; readonly outcome: Kept }
+  >();
   private readonly versions = new Map<Id, number>();
   private count = 0;
   /** Entries that have just asked, with what ends their rest. */
@@ -72,15 +84,15 @@ export class AnswerDesk implements Answers {
     if (known) {
       this.wanted.delete(by);
       this.giveUpLost(by, key);
-      this.last.set(by, { ask: question.ask, outcome: known });
-      return answeredBy(known, true);
+      this.last.set(by, { ask: question.ask, key, outcome: known });
+      return answeredBy(known);
     }
-    this.wanted.set(by, { key, question });
+    if (this.wanted.get(by)?.key !== key) this.wanted.set(by, { key, question, isSetBack: false });
     this.giveUpLost(by, key);
     this.next();
     const last = this.last.get(by);
     return last?.ask === question.ask && last.outcome.ok
-      ? answeredBy(last.outcome, false)
+      ? answeredBy(last.outcome, last.key === key ? 'soFar' : 'before')
       : { state: 'waiting' };
   };
 
@@ -112,10 +124,14 @@ export class AnswerDesk implements Answers {
   }
 
   private dismiss(desk: Desk): void {
+    this.end(desk);
+    this.next();
+  }
+
+  private end(desk: Desk): void {
     this.clear(desk);
     desk.worker.end();
     this.desks = this.desks.filter((other) => other !== desk);
-    this.next();
   }
 
   private clear(desk: Desk): void {
@@ -125,10 +141,12 @@ export class AnswerDesk implements Answers {
 
   private next(): void {
     const isInHand = (by: Id): boolean => this.desks.some(({ hand }) => hand?.by === by);
-    const first = [...this.wanted].find(([by]) => !this.resting.has(by) && !isInHand(by));
-    const desk = first && this.freeDesk();
-    if (!first || !desk) return;
+    const waiting = [...this.wanted].filter(([by]) => !this.resting.has(by) && !isInHand(by));
+    const first = waiting.find(([, { isSetBack }]) => !isSetBack) ?? waiting[0];
+    if (!first) return;
     const [by, asked] = first;
+    const desk = asked.isSetBack ? this.deskForHard() : this.freeDesk();
+    if (!desk) return;
     this.resting.set(
       by,
       this.settings.schedule(() => {
@@ -142,6 +160,7 @@ export class AnswerDesk implements Answers {
     const timers = [
       after(hard, (hand) => {
         hand.isHard = true;
+        this.tellSoFar(hand);
         this.next();
       }),
       after(lost, (hand) => {
@@ -151,7 +170,7 @@ export class AnswerDesk implements Answers {
       }),
       after(patience, () => this.giveUp(desk)),
     ];
-    desk.hand = { ...asked, by, number, timers, isHard: false, isLost: false };
+    desk.hand = { ...asked, by, number, timers, soFar: null, isHard: asked.isSetBack, isLost: false };
     desk.worker.ask({ number, question: sendable(asked.question) });
     this.next();
   }
@@ -161,7 +180,32 @@ export class AnswerDesk implements Answers {
     const free = this.desks.find(({ hand }) => hand === null);
     if (free) return free;
     const isHeldUp = this.desks.every(({ hand }) => hand?.isHard);
-    if (!isHeldUp || this.desks.length >= mostWorkers) return undefined;
+    if (!isHeldUp) return undefined;
+    if (this.desks.length >= mostWorkers) this.makeRoom();
+    return this.hire();
+  }
+
+  /** A worker for a question that is known to be hard, where there is a place among those. */
+  private deskForHard(): Desk | undefined {
+    const hard = this.desks.filter(({ hand }) => hand?.isHard).length;
+    return hard < mostHard ? this.freeDesk() : undefined;
+  }
+
+  /** Sets back the hard question that was begun last. */
+  private makeRoom(): void {
+    const [youngest] = this.desks.toSorted((a, b) => (b.hand?.number ?? 0) - (a.hand?.number ?? 0));
+    if (!youngest?.hand) return;
+    const { by, key } = youngest.hand;
+    const asked = this.wanted.get(by);
+    if (asked?.key === key) {
+      // It waits behind those that were set back before.
+      this.wanted.delete(by);
+      this.wanted.set(by, { ...asked, isSetBack: true });
+    }
+    this.end(youngest);
+  }
+
+  private hire(): Desk {
     const desk: Desk = {
       worker: this.settings.hire(
         (message) => this.arrived(desk, message),
@@ -173,16 +217,27 @@ export class AnswerDesk implements Answers {
     return desk;
   }
 
-  private arrived(desk: Desk, { number, outcome }: AnswerMessage): void {
-    if (desk.hand?.number === number) this.settle(desk, outcome);
+  private arrived(desk: Desk, { number, outcome, isLast }: AnswerMessage): void {
+    if (desk.hand?.number !== number) return;
+    if (isLast) return this.settle(desk, outcome);
+    desk.hand.soFar = outcome;
+    this.tellSoFar(desk.hand);
   }
 
-  /** Replaces a worker that takes too long or broke down. */
+  /** A part of an answer is told where the whole of it takes long. */
+  private tellSoFar({ by, key, question, soFar, isHard }: Hand): void {
+    if (!soFar || !isHard) return;
+    this.last.set(by, { ask: question.ask, key, outcome: soFar });
+    this.versions.set(by, this.version(by) + 1);
+    this.settings.onNews();
+  }
+
+  /** Replaces a worker that takes too long or broke down: what is known so far is all that there will be. */
   private giveUp(desk: Desk): void {
     if (!this.desks.includes(desk)) return;
     desk.worker.end();
     this.desks = this.desks.filter((other) => other !== desk);
-    this.settle(desk, { ok: false, reason: 'tooLong' });
+    this.settle(desk, desk.hand?.soFar ?? { ok: false, reason: 'tooLong' });
   }
 
   private settle(desk: Desk, outcome: Kept): void {
@@ -191,7 +246,7 @@ export class AnswerDesk implements Answers {
     this.clear(desk);
     if (this.known.size >= mostKept) this.known.clear();
     this.known.set(key, outcome);
-    if (outcome.ok) this.last.set(by, { ask: question.ask, outcome });
+    if (outcome.ok) this.last.set(by, { ask: question.ask, key, outcome });
     const newer = this.wanted.get(by);
     for (const [other, asked] of this.wanted) {
       if (other !== by && asked.key !== key) continue;

@@ -58,7 +58,7 @@ export function askForCurves({ wanted }: Scene, answers: Answers): { isThere: bo
     }
     const answered = question ? answers.ask(askerOf(one), question) : null;
     if (answered?.state === 'waiting') continue;
-    if (answered?.state === 'answered' && !answered.isCurrent) continue;
+    if (answered?.state === 'answered' && answered.of === 'before') continue;
     keepCurve(one, answered?.state === 'answered' ? answered.answer : null);
     isThere = true;
   }

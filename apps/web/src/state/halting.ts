@@ -25,7 +25,11 @@ export class Halting {
    * @param resolutionAt what is shown at any time of the run
    * @returns the time at which a number that halts motion passed its least or greatest value; null where none did
    */
-  watch(time: number, resolution: Resolution, resolutionAt: (time: number) => Resolution): number | null {
+  *watch(
+    time: number,
+    resolution: Resolution,
+    resolutionAt: (time: number) => Generator<void, Resolution>,
+  ): Generator<void, number | null> {
     for (const { id, entry } of resolution.entries.values()) {
       if (entry.kind !== 'readout' || entry.halt === 'never') continue;
       const value = valueIn(resolution, id);
@@ -38,7 +42,9 @@ export class Halting {
       if (way === 0 || (way > 0 && entry.halt === 'greatest') || (way < 0 && entry.halt === 'least'))
         continue;
       const [from] = samples as [Sample];
-      return turningTime(from.time, time, (moment) => way * valueIn(resolutionAt(moment), id));
+      return yield* turningTime(from.time, time, function* (moment) {
+        return way * valueIn(yield* resolutionAt(moment), id);
+      });
     }
     return null;
   }
@@ -57,19 +63,23 @@ function valueIn({ entries }: Resolution, id: Id): number {
 }
 
 /** Where a function that falls and rises is least, by golden section (Kiefer, 1953). */
-function turningTime(from: number, to: number, f: (time: number) => number): number {
+function* turningTime(
+  from: number,
+  to: number,
+  f: (time: number) => Generator<void, number>,
+): Generator<void, number> {
   let [a, b] = [from, to];
   let [left, right] = [b - golden * (b - a), a + golden * (b - a)];
-  let [low, high] = [f(left), f(right)];
+  let [low, high] = [yield* f(left), yield* f(right)];
   for (let i = 0; i < sections; i++) {
     if (low <= high) {
       [b, right, high] = [right, left, low];
       left = b - golden * (b - a);
-      low = f(left);
+      low = yield* f(left);
     } else {
       [a, left, low] = [left, right, high];
       right = a + golden * (b - a);
-      high = f(right);
+      high = yield* f(right);
     }
   }
   return low <= high ? left : right;

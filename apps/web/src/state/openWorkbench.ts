@@ -4,7 +4,7 @@ import { demonstrations } from '../api/demonstrations.ts';
 import { listenForNews } from './news.ts';
 import { claimWindowId, Keeper, unsavedShelf } from './pending.ts';
 import { Saver } from './saver.ts';
-import { inStretches } from './breathe.ts';
+import { inStretches, stretchOfPage } from './breathe.ts';
 import { browserDesk } from './browserDesk.ts';
 import { Workbench } from './workbench.ts';
 
@@ -39,16 +39,15 @@ export async function openWorkbench({
     isHeard = true;
   };
   const desk = browserDesk(() => hear());
-  const workbench = new Workbench(
-    begun,
-    (callback) => requestAnimationFrame(callback),
-    () => reducedMotion.matches,
-    (onNews) => {
+  const workbench = new Workbench(begun, (callback) => requestAnimationFrame(callback), {
+    wantsCalm: () => reducedMotion.matches,
+    answersWith: (onNews) => {
       hear = onNews;
       return desk;
     },
-    await inStretches(resolveInSteps(begun, emptyStage, undefined, desk)),
-  );
+    first: await inStretches(resolveInSteps(begun, emptyStage, undefined, desk)),
+    stretch: stretchOfPage,
+  });
   if (isHeard) hear();
   const saver = new Saver(
     {

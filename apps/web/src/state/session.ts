@@ -1,7 +1,9 @@
 import {
   emptyHistory,
   positionOf,
+  withoutValue,
   withValue,
+  type Change,
   type Conflict,
   type Document,
   type History,
@@ -89,6 +91,23 @@ export function stageAt(stage: Stage, playing: WorkbenchState['playing'], time: 
     next = withValue(next, parameter, positionOf(run, (time - (since ?? time)) / 1000).value);
   }
   return next;
+}
+
+/** The stage without what was shown of an entry by hand, where a change says something else of it. */
+export const withoutOverwritten = (stage: Stage, { edits }: Change): Stage =>
+  edits.reduce(
+    (left, edit) =>
+      edit.at !== 'document' && typeof left.values[edit.id] === 'string' ? withoutValue(left, edit.id) : left,
+    stage,
+  );
+
+/** The stage without what others have just settled: of that, the document's is shown. */
+export function settledStage(stage: Stage, theirs: readonly Change[]): Stage {
+  const edits = theirs.flatMap((change) => change.edits);
+  const touched = edits.flatMap((edit) => (edit.at === 'document' ? [] : [edit.id]));
+  const y = Object.fromEntries(Object.entries(stage.y).filter(([tier]) => !touched.includes(tier)));
+  const isXTouched = edits.some((edit) => edit.at === 'document' && edit.field === 'x');
+  return { ...touched.reduce(withoutValue, stage), y, x: isXTouched ? null : stage.x };
 }
 
 /** A map without one of its entries. */

@@ -7,6 +7,7 @@ import {
   unfitSize,
   applyAll,
   applyChange,
+  atOnce,
   calmed,
   conflictsBetween,
   emptyHistory,
@@ -19,6 +20,7 @@ import {
   redo,
   remember,
   resolve,
+  resolveInSteps,
   runOf,
   seal,
   settledEdits,
@@ -47,14 +49,33 @@ import {
 } from '@yperkine/demonstration';
 import { nanoid } from 'nanoid';
 import { createStore, type StoreApi } from 'zustand/vanilla';
+import { endlessStretch, goOn, type Stretch } from './breathe.ts';
 import { Frames } from './frames.ts';
 import { Halting } from './halting.ts';
 import { unfoldingEdits } from './folding.ts';
 import { recordsAfter } from './records.ts';
-import { emptySession, stageAt, without, type WorkbenchState } from './session.ts';
+import {
+  emptySession,
+  settledStage,
+  stageAt,
+  without,
+  withoutOverwritten,
+  type WorkbenchState,
+} from './session.ts';
 import type { Saver, SaveState } from './saver.ts';
 
 export type { WorkbenchState } from './session.ts';
+
+export interface WorkbenchSettings {
+  /** Whether the person asked their system to reduce motion. */
+  readonly wantsCalm?: () => boolean;
+  /** Where the answers to long questions come from, given what to call when there is a new one. */
+  readonly answersWith?: (onNews: () => void) => Answers;
+  /** What comes of the document with these answers, where that has been worked out already. */
+  readonly first?: Resolution;
+  /** How long one frame may work things out; what is left goes on in the next. */
+  readonly stretch?: () => Stretch;
+}
 
 /** Document, stage and session of the open demonstration, and everything that may be done to them. */
 export class Workbench {
@@ -72,18 +93,23 @@ export class Workbench {
   /** Goes up with every answer that comes in. */
   private news = 0;
 
-  /**
-   * @param wantsCalm whether the person asked their system to reduce motion
-   * @param answersWith where the answers to long questions come from, given what to call when there is a new one
-   * @param first what comes of the document with these answers, where that has been worked out already
-   */
+  private readonly wantsCalm: () => boolean;
+  private readonly stretch: () => Stretch;
+  /** A frame that takes longer than its stretch: the last picture stays until it is done. */
+  private unfinished: { readonly of: Document; readonly work: Generator<void, void> } | null = null;
+
   constructor(
     document: Document,
     schedule: (callback: (time: number) => void) => unknown,
-    private readonly wantsCalm: () => boolean = () => false,
-    answersWith: (onNews: () => void) => Answers = () => unanswered,
-    first?: Resolution,
+    {
+      wantsCalm = () => false,
+      answersWith = () => unanswered,
+      first,
+      stretch = endlessStretch,
+    }: WorkbenchSettings = {},
   ) {
+    this.wantsCalm = wantsCalm;
+    this.stretch = stretch;
     const answers = answersWith(() => {
       this.news++;
       this.frames.request();
@@ -115,34 +141,60 @@ export class Workbench {
     this.frames.request();
   }
 
+  private frame(time: number): void {
+    const { document } = this.state;
+    if (this.unfinished?.of !== document) this.unfinished = { of: document, work: this.frameInSteps(time) };
+    const { done = false } = goOn(this.unfinished.work, this.stretch());
+    if (done) this.unfinished = null;
+    else this.frames.request();
+  }
+
   /**
    * One frame: motion, what comes of it, and what it leaves behind. Everybody is told once, and only what depends on a
    * change is worked out again.
    */
-  private frame(time: number): void {
+  private *frameInSteps(time: number): Generator<void, void> {
     const before = this.state;
     const { document } = before;
     const advanced = this.advanced(time);
-    const moved = this.resolutionFor(document, advanced.stage);
-    let stage = this.following(document, advanced.stage, moved);
+    const moved = yield* this.resolutionInSteps(document, advanced.stage);
+    const windows = followedWindows(document, moved);
+    let stage = this.following(advanced.stage, windows);
     let { playing } = advanced;
-    let resolution = this.resolutionFor(document, stage);
-    const turned = this.turningTime(time, stage, resolution);
+    let resolution = yield* this.resolutionInSteps(document, stage);
+    const turned = yield* this.turningTime(time, before, stage, resolution);
     if (turned !== null) {
       stage = stageAt(stage, before.playing, turned);
       playing = {};
-      resolution = this.resolutionFor(document, stage);
+      resolution = yield* this.resolutionInSteps(document, stage);
     }
+    this.showFrame(before, { stage, playing, resolution }, windows);
+  }
+
+  /** Shows what a frame came to, as far as nothing else was done while it was worked out. */
+  private showFrame(
+    before: WorkbenchState,
+    { stage, playing, resolution }: Pick<WorkbenchState, 'stage' | 'playing' | 'resolution'>,
+    windows: FollowedWindows | null,
+  ): void {
+    const { document } = before;
+    const now = this.state;
+    if (now.stage !== before.stage || now.playing !== before.playing) {
+      // Something is dragged on meanwhile: it is followed in steps.
+      if (resolution !== now.resolution) this.store.setState({ resolution });
+      return this.frames.request();
+    }
+    this.followed = windows;
     this.trails.record(resolution, {
       x: shownX(document, stage),
       y: (tier) => shownY(document, stage, tier),
     });
-    const records = recordsAfter(before.records, resolution);
+    const records = recordsAfter(now.records, resolution);
     const isSame =
-      stage === before.stage &&
-      playing === before.playing &&
-      resolution === before.resolution &&
-      records === before.records;
+      stage === now.stage &&
+      playing === now.playing &&
+      resolution === now.resolution &&
+      records === now.records;
     if (!isSame) this.store.setState({ stage, playing, resolution, records });
     if (Object.keys(playing).length > 0) this.frames.request();
   }
@@ -158,11 +210,17 @@ export class Workbench {
   }
 
   private resolutionFor(document: Document, stage: Stage): Resolution {
+    return atOnce(this.resolutionInSteps(document, stage));
+  }
+
+  private *resolutionInSteps(document: Document, stage: Stage): Generator<void, Resolution> {
     const { latest, news } = this;
-    if (latest.document !== document || latest.stage !== stage || latest.news !== news) {
-      this.latest = { document, stage, news, resolution: resolve(document, stage, latest.resolution) };
-    }
-    return this.latest.resolution;
+    const isKnown = latest.document === document && latest.stage === stage && latest.news === news;
+    if (isKnown) return latest.resolution;
+    const { answers } = latest.resolution;
+    const resolution = yield* resolveInSteps(document, stage, latest.resolution, answers);
+    this.latest = { document, stage, news, resolution };
+    return resolution;
   }
 
   /**
@@ -396,11 +454,8 @@ export class Workbench {
   }
 
   /** The stage with the windows that a secant asks for which keeps its size; the document's again when none does. */
-  private following(document: Document, stage: Stage, resolution: Resolution): Stage {
-    const windows = followedWindows(document, resolution);
-    const before = this.followed;
-    this.followed = windows;
-    if (!windows) return before ? { ...stage, x: null, y: {} } : stage;
+  private following(stage: Stage, windows: FollowedWindows | null): Stage {
+    if (!windows) return this.followed ? { ...stage, x: null, y: {} } : stage;
     const isShown =
       isSameRange(stage.x, windows.x) &&
       Object.entries(windows.y).every(([tier, y]) => isSameRange(stage.y[tier], y));
@@ -419,11 +474,16 @@ export class Workbench {
   }
 
   /** When a large number that halts motion has passed its turn, as far as that was between the last frames. */
-  private turningTime(time: number, stage: Stage, resolution: Resolution): number | null {
-    const { document, playing } = this.state;
+  private *turningTime(
+    time: number,
+    { document, playing }: WorkbenchState,
+    stage: Stage,
+    resolution: Resolution,
+  ): Generator<void, number | null> {
     if (Object.keys(playing).length === 0) return null;
-    return this.halting.watch(time, resolution, (moment) =>
-      resolve(document, stageAt(stage, playing, moment), resolution),
+    const { answers } = resolution;
+    return yield* this.halting.watch(time, resolution, (moment) =>
+      resolveInSteps(document, stageAt(stage, playing, moment), resolution, answers),
     );
   }
 
@@ -487,23 +547,6 @@ export class Workbench {
     });
     saver.rebased(saver.staleVersion, server, mine);
   }
-}
-
-/** The stage without what was shown of an entry by hand, where a change says something else of it. */
-const withoutOverwritten = (stage: Stage, { edits }: Change): Stage =>
-  edits.reduce(
-    (left, edit) =>
-      edit.at !== 'document' && typeof left.values[edit.id] === 'string' ? withoutValue(left, edit.id) : left,
-    stage,
-  );
-
-/** The stage without what others have just settled: of that, the document's is shown. */
-function settledStage(stage: Stage, theirs: readonly Change[]): Stage {
-  const edits = theirs.flatMap((change) => change.edits);
-  const touched = edits.flatMap((edit) => (edit.at === 'document' ? [] : [edit.id]));
-  const y = Object.fromEntries(Object.entries(stage.y).filter(([tier]) => !touched.includes(tier)));
-  const isXTouched = edits.some((edit) => edit.at === 'document' && edit.field === 'x');
-  return { ...touched.reduce(withoutValue, stage), y, x: isXTouched ? null : stage.x };
 }
 
 const isSameRange = (a: Range | null | undefined, b: Range): boolean => a?.from === b.from && a.to === b.to;

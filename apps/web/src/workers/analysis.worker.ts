@@ -1,8 +1,10 @@
-import { answerSent } from '@yperkine/core';
+import { answersInStages } from '@yperkine/core';
 import type { AnswerMessage, QuestionMessage } from './messages.ts';
 
 /** Answers one question after another; what cannot be answered ends the worker, which is then replaced. */
 self.onmessage = ({ data: { number, question } }: MessageEvent<QuestionMessage>) => {
-  const message: AnswerMessage = { number, outcome: answerSent(question) };
-  self.postMessage(message);
+  for (const stage of answersInStages(question)) {
+    const message: AnswerMessage = { number, ...stage };
+    self.postMessage(message);
+  }
 };

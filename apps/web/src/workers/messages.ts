@@ -1,4 +1,4 @@
-import type { AnswerOutcome, Question } from '@yperkine/core';
+import type { AnswerStage, Question } from '@yperkine/core';
 
 /** A question on its way to a worker, with the number by which its answer is known. */
 export interface QuestionMessage {
@@ -6,7 +6,7 @@ export interface QuestionMessage {
   readonly question: Question;
 }
 
-export interface AnswerMessage {
+/** What is known of a question by now. */
+export interface AnswerMessage extends AnswerStage {
   readonly number: number;
-  readonly outcome: AnswerOutcome;
 }

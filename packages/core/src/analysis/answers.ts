@@ -27,6 +27,7 @@ import { readFromDerivative, type Finding } from './reading.ts';
 import { sampledKeyPoints } from './sampled.ts';
 import { signs } from './signs.ts';
 import { solve, whereHolds, type Solutions } from './solve.ts';
+import { searchedInPart } from './thoroughness.ts';
 
 /** A function of one variable on an interval, free of parameters. */
 interface Asked {
@@ -445,6 +446,24 @@ export function answerSent(question: Question): Outcome {
     if (error instanceof TooLarge) return { ok: false, reason: 'tooLarge' };
     throw error;
   }
+}
+
+/** What is known of a question at a stage of the work on it. */
+export interface AnswerStage {
+  readonly outcome: Outcome;
+  /** Whether nothing more will be known. */
+  readonly isLast: boolean;
+}
+
+/** The part of its steps that every search may take for a first answer. */
+const partOfFirst = 1 / 15;
+
+/** Answers a question as soon as something is known of it, and then fully: the last answer is that of `answerSent`. */
+export function* answersInStages(question: Question): Generator<AnswerStage> {
+  const { result, isAll } = searchedInPart(partOfFirst, () => answerSent(question));
+  const isLast = isAll || !result.ok;
+  yield { outcome: result, isLast };
+  if (!isLast) yield { outcome: answerSent(question), isLast: true };
 }
 
 /** A question that can be copied. */

@@ -12,6 +12,7 @@ import { evaluatePrecisely, NotPrecise } from '../limit/precise.ts';
 import { exactPlace, pointPlace, rootPlace, type Place } from './place.ts';
 import { candidates, isExactlyZero } from './recognise.ts';
 import { programOf } from './programs.ts';
+import { endedEarly, stepsAllowed } from './thoroughness.ts';
 
 /** A part of the axis, and whether the function has a singular place at its ends. */
 export interface Stretch {
@@ -84,12 +85,14 @@ class Isolation {
     const { from, to } = this.stretch;
     if (this.slopes.length === 2) this.open.push({ low: from, high: to });
     else this.undecided.push({ low: from, high: to });
+    const most = stepsAllowed(mostEvaluations);
     // Wide parts first: what is left when the evaluations run out is as small as can be.
     for (let next = 0; next < this.open.length; next++) {
       const box = this.open[next] as Box;
-      if (this.evaluations >= mostEvaluations) this.undecided.push(box);
-      else this.look(box);
+      if (this.evaluations < most) this.look(box);
+      else this.undecided.push(box);
     }
+    if (this.evaluations >= most) endedEarly();
     this.joinClusters();
     return { roots: this.roots, undecided: this.undecided, evaluations: this.evaluations };
   }

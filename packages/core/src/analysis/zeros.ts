@@ -25,6 +25,7 @@ import { isolate, type Box } from './isolate.ts';
 import { exactPlace, rootPlace, sortedPlaces, type Place } from './place.ts';
 import { programOf } from './programs.ts';
 import { boundariesOf } from './rowFormula.ts';
+import { endedEarly, stepsAllowed } from './thoroughness.ts';
 
 /** Where a function is 0 on an interval. */
 export interface ZeroSet {
@@ -336,7 +337,8 @@ export class Zeros {
         toPlace,
       };
       if (!(stretch.from < stretch.to)) return;
-      if (this.evaluations > mostEvaluations) {
+      if (this.evaluations > stepsAllowed(mostEvaluations)) {
+        endedEarly();
         undecided.push({ low: stretch.from, high: stretch.to });
         return;
       }

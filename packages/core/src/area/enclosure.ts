@@ -1,6 +1,7 @@
 import { derivativeOf } from '../algebra/differentiate.ts';
 import { TooLarge } from '../algebra/limits.ts';
 import { programOf } from '../analysis/programs.ts';
+import { endedEarly, stepsAllowed } from '../analysis/thoroughness.ts';
 import { enclose } from '../evaluate/enclosures.ts';
 import * as intervals from '../evaluate/interval.ts';
 import type { Interval } from '../evaluate/interval.ts';
@@ -42,7 +43,11 @@ export function enclosedIntegral(
     const width = parts.reduce((total, part) => total + part.width, 0);
     const size = parts.reduce((total, part) => total + Math.abs(part.value.low + part.value.high) / 2, 0);
     const isDone = width <= tolerance * Math.max(size, Number.MIN_VALUE);
-    if (isDone || parts.length >= mostParts) break;
+    if (isDone) break;
+    if (parts.length >= stepsAllowed(mostParts)) {
+      endedEarly();
+      break;
+    }
     // All parts of more than their share at once, so that the list is gone through a few times only.
     const share = Math.max(...parts.map((part) => part.width)) / 8;
     const next = parts.flatMap((part) => (part.width >= share ? work.halves(part) : [part]));

@@ -6,6 +6,7 @@ import {
   readExpression,
   TooLarge,
   tree,
+  type Answer,
   type AnswerTo,
   type Condition,
   type Expression,
@@ -60,9 +61,22 @@ export function withAnswer<K extends QuestionKind, R extends StudyResult>(
       );
     case 'answered': {
       const outcome = work(answered.answer);
-      return answered.isCurrent || !outcome.ok ? outcome : worked({ ...outcome.result, isPending: true });
+      if (answered.of === 'now' || !outcome.ok) return outcome;
+      if (answered.of === 'before') return worked({ ...outcome.result, isPending: true });
+      const { certainty: _tooEarly, ...result } = outcome.result;
+      const decided = decidedShare(answered.answer, question.interval);
+      return worked({ ...(result as R), sentence: doing[question.ask], decided });
     }
   }
+}
+
+/** The share of the interval on which an answer leaves nothing open; null where that is not told. */
+function decidedShare(answer: Answer, [from, to]: readonly [number, number]): number | null {
+  const told = answer !== null && 'points' in answer && 'undecided' in answer.points ? answer.points : answer;
+  if (told === null || !('undecided' in told)) return null;
+  const open = told.undecided.reduce((width, { low, high }) => width + high - low, 0);
+  const share = 1 - open / (to - from);
+  return Number.isFinite(share) ? Math.max(0, share) : null;
 }
 
 /** Work on formulas that may grow too large. */

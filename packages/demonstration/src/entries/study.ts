@@ -33,6 +33,8 @@ export interface StudyResult {
   readonly table?: StudyTable;
   /** Whether it answers what was asked a moment ago, while the new answer is worked out. */
   readonly isPending?: boolean;
+  /** While more is being found out: the share of the interval that is decided, where that is known. */
+  readonly decided?: number | null;
   /** A word about how sure it is, beside the heading. */
   readonly certainty?: { readonly text: string; readonly isProved: boolean };
 }

@@ -8,14 +8,12 @@ import {
 } from '@yperkine/core';
 import type { Id } from '../schema/fields.ts';
 
+/** What an answer answers: the question as it stands, that as far as is known yet, or what the entry asked before. */
+export type AnsweredOf = 'now' | 'soFar' | 'before';
+
 /** What is known about a question at this moment. */
 export type Answered<A> =
-  | {
-      readonly state: 'answered';
-      readonly answer: A;
-      /** Whether it answers the question as it stands, or the one that the entry asked before. */
-      readonly isCurrent: boolean;
-    }
+  | { readonly state: 'answered'; readonly answer: A; readonly of: AnsweredOf }
   | { readonly state: 'waiting' }
   /** It grew too large, or took longer than anybody waits. */
   | { readonly state: 'unanswerable'; readonly reason: 'tooLarge' | 'tooLong' };
@@ -51,10 +49,10 @@ export const keyOfQuestion = (question: Question): string =>
 /** What an entry is told of an outcome. */
 export const answeredBy = <K extends QuestionKind>(
   outcome: AnswerOutcome | { readonly ok: false; readonly reason: 'tooLong' },
-  isCurrent: boolean,
+  of: AnsweredOf = 'now',
 ): Answered<AnswerTo[K]> =>
   outcome.ok
-    ? { state: 'answered', answer: outcome.answer as AnswerTo[K], isCurrent }
+    ? { state: 'answered', answer: outcome.answer as AnswerTo[K], of }
     : { state: 'unanswerable', reason: outcome.reason };
 
 const mostKept = 200;
@@ -68,7 +66,7 @@ export function answersNow(): Answers {
       const outcome = known.get(key) ?? answerSent(question);
       if (known.size >= mostKept) known.clear();
       known.set(key, outcome);
-      return answeredBy(outcome, true);
+      return answeredBy(outcome);
     },
     version: () => 0,
   };

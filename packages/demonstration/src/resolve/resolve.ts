@@ -26,6 +26,8 @@ export interface Resolved {
 }
 
 export interface Resolution {
+  /** The document that was worked out. */
+  readonly document: Document;
   /** In the order of the working. */
   readonly entries: ReadonlyMap<Id, Resolved>;
   readonly directory: Directory;
@@ -103,6 +105,7 @@ class Resolver {
     }
     const entries = new Map(order.map((id) => [id, this.done.get(id) as Resolved]));
     return {
+      document: this.document,
       entries,
       directory: this.directory,
       visibilities: visibilitiesOf(this.document, (id) => this.contextFor(id), this.previous?.visibilities),

@@ -152,7 +152,7 @@ function Row({ id, entry, reveals, onProblem }: RowProps) {
     const resolved = resolution.entries.get(id);
     return resolved ? nameInTable(headOfEntry(resolved).heading, entry, curveOf(resolution, id)) : '';
   });
-  const { directory } = workbench.current();
+  const directory = useWorkbenchState(({ resolution }) => resolution.directory);
   return (
     <tr className="border-b border-rule align-top">
       <th scope="row" className="py-2.5 pr-3 font-semibold">

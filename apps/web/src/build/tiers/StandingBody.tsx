@@ -68,7 +68,7 @@ interface LargeNumberProps {
 function LargeNumber({ id, entry, result }: LargeNumberProps) {
   const workbench = useWorkbench();
   const record = useWorkbenchState(({ records }) => records[id]);
-  const { rule } = workbench.current();
+  const rule = useWorkbenchState(({ resolution }) => resolution.rule);
   return (
     <>
       <p className="leading-tight">

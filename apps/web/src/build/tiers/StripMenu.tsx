@@ -19,7 +19,9 @@ export function StripMenu({ picked: { entry, title, part, x, y }, within, onClos
   const workbench = useWorkbench();
   const strip = workbench.state.document.entries[entry];
   const curve =
-    strip?.kind === 'signStrip' ? curvesOf(workbench.current()).find(({ id }) => id === strip.on) : undefined;
+    strip?.kind === 'signStrip'
+      ? curvesOf(workbench.state.resolution).find(({ id }) => id === strip.on)
+      : undefined;
   const emphasise = () => {
     onClose();
     if (strip?.kind !== 'signStrip' || !curve) return;

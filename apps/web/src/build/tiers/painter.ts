@@ -67,7 +67,9 @@ export class Painter {
     const inputs = [document, stage, resolution, here, emphasis, trails.version];
     const isSame =
       inputs.every((input, i) => input === this.painted[i]) && this.news === this.workbench.newsCount;
-    if (width < 1 || height < 1 || isSame) return;
+    // Until what was changed is worked out, the last picture stays.
+    const isBehind = resolution.document !== document;
+    if (width < 1 || height < 1 || isSame || isBehind) return;
     this.painted = inputs;
     this.news = this.workbench.newsCount;
     this.frames++;

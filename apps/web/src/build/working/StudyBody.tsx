@@ -24,16 +24,20 @@ export function StudyBody({ id, tone }: { id: Id; tone: Tone }) {
   if (!outcome) return null;
   if (!outcome.ok) return <Unresolved problem={outcome.problem} />;
   const result = outcome.result as StudyResult & { readonly curve?: CurveResult };
-  const { lines, sentence, table, certainty, isPending = false } = result;
+  const { lines, sentence, table, certainty, decided, isPending = false } = result;
   const tier = result.curve?.tier;
   const jump =
     tier === undefined
       ? undefined
       : ({ x, y }: { x: number; y: number | null }) => jumpTo(workbench, tier, x, y);
   return (
-    <div aria-busy={isPending} className={clsx('transition-opacity', isPending && 'opacity-60 delay-150')}>
+    <div
+      aria-busy={isPending || decided !== undefined}
+      className={clsx('transition-opacity', isPending && 'opacity-60 delay-150')}
+    >
       <Lines lines={lines} tone={tone} />
       {certainty && <Certainty {...certainty} />}
+      {decided !== undefined && <Progress decided={decided} />}
       <Sentence text={sentence} />
       {table && <ResultTable table={table} tone={tone} {...(jump ? { onJump: jump } : {})} />}
     </div>
@@ -51,6 +55,21 @@ function Certainty({ text, isProved }: NonNullable<StudyResult['certainty']>) {
       )}
     >
       <Icon size={15} aria-hidden /> {text}
+    </p>
+  );
+}
+
+/** How far a search is that has found only some of it yet. */
+function Progress({ decided }: { decided: number | null }) {
+  const text = decided === null ? 'so far' : `${Math.floor(decided * 100)} % decided`;
+  return (
+    <p className="mt-1 flex items-center gap-2.5 text-sm font-semibold text-quiet">
+      <progress
+        aria-label="How much of the interval is decided"
+        className="h-1.5 w-36 accent-ink"
+        {...(decided === null ? {} : { value: decided })}
+      />
+      {text}
     </p>
   );
 }

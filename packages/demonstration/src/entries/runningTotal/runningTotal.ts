@@ -204,7 +204,7 @@ function knownTotal(
   if (!closed.ok) return null;
   const { body } = closed.result;
   const told = context.ask({ ask: 'integral', isTotal: false, body, variable: of.variable, interval });
-  return told.state === 'answered' && told.isCurrent ? numberOf(told.answer) : null;
+  return told.state === 'answered' && told.of !== 'before' ? numberOf(told.answer) : null;
 }
 
 /** The letter that runs under the integral: t, unless that is the variable itself. */

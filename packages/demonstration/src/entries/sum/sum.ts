@@ -192,7 +192,7 @@ function sumOf(
   const picks = picksOf(entry, ends);
   const many = ends === null ? { n: count, rule: coreRule(entry.rule, share, entry.seed) } : null;
   const answered = context.ask({ ask: 'sum', many, ...asked });
-  const isCurrent = answered.state === 'answered' && answered.isCurrent;
+  const isCurrent = answered.state === 'answered' && answered.of !== 'before';
   const told = answered.state === 'answered' ? answered.answer : null;
   const values: Values = (xs, ys) => evaluatorFor(curve.program).evaluate(xs, ys, curve.parameters);
   const sumBy = (rule: SumRuleName): RiemannSum | null =>

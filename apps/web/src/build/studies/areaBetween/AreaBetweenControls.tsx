@@ -9,7 +9,7 @@ import { IntervalFields } from '../IntervalFields.tsx';
 export function AreaBetweenControls({ id, entry }: { readonly id: Id; readonly entry: Entry }) {
   const workbench = useWorkbench();
   if (entry.kind !== 'areaBetween') return null;
-  const others = curvesOf(workbench.current()).filter((one) => one.id !== entry.on);
+  const others = curvesOf(workbench.state.resolution).filter((one) => one.id !== entry.on);
   return (
     <IntervalFields id={id} entry={entry}>
       <SelectField

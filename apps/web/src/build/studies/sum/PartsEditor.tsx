@@ -4,7 +4,7 @@ import { Plus, Trash2 } from 'lucide-react';
 import { IconButton } from '../../../parts/Button.tsx';
 import { NumberField } from '../../../parts/NumberField.tsx';
 import { addPart, removePart, setEnd, setPick } from '../../../state/areas.ts';
-import { useWorkbench } from '../../../state/context.ts';
+import { useWorkbench, useWorkbenchState } from '../../../state/context.ts';
 
 const number = (text: string): number => {
   const exact = rational.parseDecimal(text);
@@ -15,11 +15,11 @@ const asText = (x: number): string => decimalText(nearestDecimal(x, 9));
 /** The parts of a sum with their right ends and sample points as fields; a part can be halved or joined with the next. */
 export function PartsEditor({ id, result }: { readonly id: Id; readonly result: SumResult }) {
   const workbench = useWorkbench();
+  const rule = useWorkbenchState(({ resolution }) => resolution.rule);
   const { sum, curve } = result;
   if (!sum) return null;
   const last = sum.xs.length - 1;
   const hasPoints = sum.atEnds === null;
-  const { rule } = workbench.current();
   return (
     <div className="mt-2">
       <div aria-hidden className="grid grid-cols-[1.4rem_1fr_1fr_4rem] gap-1.5 pr-1 pb-1 text-sm text-quiet">

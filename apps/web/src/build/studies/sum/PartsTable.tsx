@@ -5,7 +5,7 @@ import { ArrowDown, ArrowUp } from 'lucide-react';
 import { createContext, useContext, useState, type KeyboardEvent } from 'react';
 import { List, useListRef, type RowComponentProps } from 'react-window';
 import { sumOf } from '../../../state/areas.ts';
-import { useWorkbench } from '../../../state/context.ts';
+import { useWorkbench, useWorkbenchState } from '../../../state/context.ts';
 import type { Workbench } from '../../../state/workbench.ts';
 
 const columns = ['index', 'x', 'height', 'width', 'area'] as const;
@@ -33,7 +33,7 @@ export function PartsTable({
   const { sum, curve, total, chosen } = result;
   const count = sum.xs.length;
   const order = orderOf(sum, sorting);
-  const { rule } = workbench.current();
+  const rule = useWorkbenchState(({ resolution }) => resolution.rule);
   const heads: Readonly<Record<Column, string>> = {
     index: 'i',
     x: `${curve.variable}*`,
