@@ -1,7 +1,7 @@
 import { beforeEach, describe, expect, test } from '@jest/globals';
 import { isDeepStrictEqual } from 'node:util';
 import { answerSent, readExpression, type Question, type QuestionOf } from '@yperkine/core';
-import { AnswerDesk, hard, lost, mostWorkers, patience, rest } from '../src/state/answerDesk.ts';
+import { AnswerDesk, firstTurn, lost, patience, rest, turnAfter } from '../src/state/answerDesk.ts';
 import type { AnswerMessage, QuestionMessage } from '../src/workers/messages.ts';
 
 const question = (formula: string): QuestionOf<'solve'> => {
@@ -10,6 +10,8 @@ const question = (formula: string): QuestionOf<'solve'> => {
   const zero = { kind: 'number', text: '0' } as const;
   return { ask: 'solve', body: reading.value, equals: zero, variable: 'x', interval: [-5, 5], order: 0 };
 };
+
+const mostHard = 2;
 
 /** A worker whose answers come when the test says so. */
 class Bench {
@@ -38,6 +40,7 @@ class Bench {
       return this.timerCount;
     },
     cancel: (timer) => void this.timers.delete(timer as number),
+    mostHard,
     onNews: () => void this.news++,
   });
 
@@ -168,7 +171,7 @@ describe('the desk that has questions answered', () => {
     ask('a', 'x - 1');
     ask('b', 'x - 2');
     expect(bench.asked).toHaveLength(1);
-    bench.pass(hard);
+    bench.pass(firstTurn);
     expect([bench.asked.length, bench.hired]).toEqual([2, 2]);
     bench.reply();
     expect(places('b', 'x - 2')).toEqual({ x: [2], of: 'now' });
@@ -184,32 +187,72 @@ describe('the desk that has questions answered', () => {
     for (let k = 0; k < 8; k++) {
       ask(`e${k}`, `x - ${k}/2`);
       expect(bench.asked).toHaveLength(k + 1);
-      bench.pass(hard);
+      bench.pass(firstTurn);
     }
-    // Never more at a time than there are places.
-    expect(bench.hired - bench.ended).toBe(mostWorkers);
+    // Never more at a time than one beside the hard ones.
+    expect(bench.hired - bench.ended).toBe(mostHard + 1);
     ask('easy', 'x - 9/2');
     bench.reply();
     expect(places('easy', 'x - 9/2')).toEqual({ x: [4.5], of: 'now' });
   });
 
-  test('hard questions that were set back are begun anew, the first first, as soon as there is a place', () => {
-    for (let k = 0; k < 8; k++) {
+  test('hard questions go round, each with more time at every turn', () => {
+    const hards = ['a', 'b', 'c', 'd', 'e'];
+    const askAll = () => {
+      hards.forEach((by, k) => ask(by, `x - ${k}/2`));
+      bench.pass(rest);
+    };
+    askAll();
+    for (let turn = 0; turn < 5; turn++) bench.pass(firstTurn);
+    bench.pass(rest);
+    const formulas = () =>
+      bodies(bench.asked).map((body) =>
+        hards.find((_, k) => isDeepStrictEqual(body, question(`x - ${k}/2`).body)),
+      );
+    // Everybody has had a first turn; those that were set back go on with a longer one, as many as there are places.
+    expect(formulas().slice(0, 5)).toEqual(hards);
+    const begun = bench.asked.length;
+    expect(begun).toBeLessThanOrEqual(hards.length + mostHard);
+    // However often they ask, nothing is begun before a turn is over.
+    askAll();
+    expect(bench.asked).toHaveLength(begun);
+    for (let round = 0; round < 4; round++) {
+      bench.pass(turnAfter(1));
+      bench.pass(rest);
+    }
+    for (const by of hards) expect(formulas().filter((other) => other === by).length).toBeGreaterThan(1);
+    // Whatever is answered is there, and makes room.
+    for (let k = 0; k < 12; k++) {
+      for (const before of [2, 1, 0]) bench.reply(before);
+      bench.pass(rest);
+      bench.pass(turnAfter(1));
+      bench.pass(turnAfter(2));
+    }
+    expect(hards.map((by, k) => places(by, `x - ${k}/2`))).toEqual(
+      hards.map((_, k) => ({ x: [k / 2], of: 'now' })),
+    );
+  });
+
+  test('a hard question that is alone is not set back', () => {
+    ask('a', 'x - 1');
+    for (const turn of [0, 1, 2]) bench.pass(turnAfter(turn));
+    expect([bench.asked.length, bench.ended]).toEqual([1, 0]);
+    bench.reply();
+    expect(places('a', 'x - 1')).toEqual({ x: [1], of: 'now' });
+  });
+
+  test('one that has had turns never takes the worker of those that have had none', () => {
+    for (const k of [0, 1, 2, 3, 4]) {
       ask(`e${k}`, `x - ${k}/2`);
-      bench.pass(hard);
+      bench.pass(firstTurn);
     }
     bench.pass(rest);
+    // Longer turns are going on wherever they may; the next question is begun at once all the same.
     const begun = bench.asked.length;
-    // The first three have their places, and the last is in hand: those between wait, however often they ask.
-    for (let k = 0; k < 8; k++) expect(ask(`e${k}`, `x - ${k}/2`).state).toBe('waiting');
-    expect(bench.asked).toHaveLength(begun);
-    for (const place of [0, 1]) bench.replyTo(`x - ${place}/2`);
-    for (let k = 3; k < 7; k++) {
-      expect(bodies(bench.asked.slice(-1))).toEqual([question(`x - ${k}/2`).body]);
-      bench.reply();
-      expect(places(`e${k}`, `x - ${k}/2`)).toEqual({ x: [k / 2], of: 'now' });
-    }
-    expect(bench.asked).toHaveLength(begun + 4);
+    ask('new', 'x - 9/2');
+    expect(bench.asked).toHaveLength(begun + 1);
+    bench.reply();
+    expect(places('new', 'x - 9/2')).toEqual({ x: [4.5], of: 'now' });
   });
 
   test('a question that has long been in hand is given up at once when its entry asks another, or is gone', () => {
@@ -237,7 +280,7 @@ describe('the desk that has questions answered', () => {
     ask('a', 'x - 1');
     bench.replyInPart();
     expect([ask('a', 'x - 1').state, bench.news]).toEqual(['waiting', 0]);
-    bench.pass(hard);
+    bench.pass(firstTurn);
     expect([places('a', 'x - 1'), bench.news]).toEqual([{ x: [1], of: 'soFar' }, 1]);
     expect(bench.desk.version('a')).toBe(1);
     expect(places('a', 'x - 2')).toEqual({ x: [1], of: 'before' });

@@ -61,7 +61,7 @@ describe('curves that are worked out beside the page', () => {
   });
 
   test('are not asked for where only this frame has no time left: the next ones come to them', () => {
-    const { first, again } = sceneOf('f(x) = x^2 sin x', 100_000, 'g(x) = x^3 cos x');
+    const { first, again } = sceneOf('f(x) = x^2 sin x', 200_000, 'g(x) = x^3 cos x');
     const states = ({ isBehind, wanted, tiers }: Scene) => [
       isBehind,
       wanted.length,

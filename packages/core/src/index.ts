@@ -1,6 +1,6 @@
 export * as rational from './algebra/rational.ts';
 export type { Rational } from './algebra/rational.ts';
-export { derivativeOf } from './algebra/differentiate.ts';
+export { derivativeOf, DerivativeOutOfEffort } from './algebra/differentiate.ts';
 export { exactForm } from './algebra/exactForm.ts';
 export { simplify } from './algebra/simplify.ts';
 export { TooLarge } from './algebra/limits.ts';
@@ -98,6 +98,7 @@ export {
   answersInStages,
   answerTo,
   indicator,
+  keepDerivative,
   sendable,
   squaredDistance,
   type Answer,

@@ -54,6 +54,22 @@ export const hostileDocuments: Readonly<Record<string, Document>> = {
     f: given(1, 'f(x) = ∫[0, x] sin(1/t) dt'),
     g: given(2, 'g(x) = f(f(x))'),
   }),
+  'values of millions of terms': documentOf({
+    s: makeEntry('value', { order: 1, text: 's = sum k from 1 to 1000000 of 1/k^2' }),
+    d: makeEntry('value', {
+      order: 2,
+      text: 'd = sum k from 1 to 3000 of (sum j from 1 to 1000 of 1/(k j))',
+    }),
+    t: makeEntry('value', { order: 3, text: 't = s + d' }),
+  }),
+  'derivatives that are long to find': documentOf({
+    f: given(1, 'f(x) = (x^2 + 1)^5/(x - 7)^3 sin(x)^4 e^(cos x) sqrt(x^2 + 1)'),
+    g: makeEntry('derivative', { order: 2, of: 'f', degree: 3, tier: 'tier-f' }),
+    p: given(3, 'p(x) = (x-1)(x-2)(x-3)(x-4)(x-5)(x-6)(x-7)(x-8)(x-9)(x-10) sin(x)'),
+    q: makeEntry('derivative', { order: 4, of: 'p', tier: 'tier-f' }),
+    a: makeEntry('parameter', { order: 5, name: 'a', value: '1' }),
+    t: makeEntry('tangent', { order: 6, on: 'p', parameter: 'a' }),
+  }),
   'a second derivative alone, with its first asked for': documentOf({
     h: makeEntry('givenDerivative', { order: 1, text: "h''(x) = sin(x^2)/(1 + x^2)", tier: 'tier-f' }),
     g: given(2, "g(x) = h'(x)"),

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import { useEffect, useState } from 'react';
+import { startTransition, useEffect, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { demonstrations } from '../api/demonstrations.ts';
 import { Refusal } from '../api/http.ts';
@@ -37,7 +37,7 @@ export function BuildRoute() {
     let demonstration: OpenDemonstration | null = null;
     void openWorkbench(stored).then((open) => {
       demonstration = open;
-      if (isCurrent) setOpened(open);
+      if (isCurrent) startTransition(() => setOpened(open));
       else open.close();
     });
     return () => {

@@ -1,15 +1,15 @@
-import { memo, useLayoutEffect, useRef } from 'react';
+import { memo, useMemo } from 'react';
 import type { Line } from '@yperkine/demonstration';
 import { LiveNumber } from './LiveNumber.tsx';
-import { typesetInto } from './typesetting.ts';
+import { typeset } from './typesetting.ts';
 
-/** LaTeX, typeset once; it is typeset again only when the text changes. */
+/**
+ * LaTeX, typeset once; it is typeset again only when the text changes. What cannot be typeset stands there as it is
+ * written.
+ */
 export const Typeset = memo(function Typeset({ latex }: { latex: string }) {
-  const element = useRef<HTMLSpanElement>(null);
-  useLayoutEffect(() => {
-    if (element.current) typesetInto(element.current, latex);
-  }, [latex]);
-  return <span ref={element} />;
+  const markup = useMemo(() => typeset(latex), [latex]);
+  return markup === null ? <span>{latex}</span> : <span dangerouslySetInnerHTML={{ __html: markup }} />;
 });
 
 interface FormulaLineProps {

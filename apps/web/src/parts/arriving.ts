@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from 'react';
+import { startTransition, useEffect, useRef, useState } from 'react';
 
 /** Milliseconds that showing one batch should take, so that whatever is pressed meanwhile is answered at once. */
 const pace = 24;
@@ -21,7 +21,8 @@ export function useArriving(count: number, atFirst: number): number {
         begun === 0 ? 1 : Math.min(2 * size, mostAtOnce, Math.round((size * pace) / (now - begun)));
       batch.current = { size: Math.max(1, next), begun: now };
       const reached = shown + batch.current.size;
-      setShown(reached < count ? reached : Infinity);
+      // What arrives is put together in the pauses between what is more urgent.
+      startTransition(() => setShown(reached < count ? reached : Infinity));
     });
     return () => clearTimeout(timer);
   }, [shown, count]);

@@ -17,15 +17,24 @@ function depthOf(latex: string): number {
   return most;
 }
 
-/**
- * Typesets LaTeX into an element. What cannot be typeset, or would take the typesetter too deep, stands there as it is
- * written.
- */
-export function typesetInto(element: HTMLElement, latex: string): void {
+/** LaTeX as markup; null for what cannot be typeset, or would take the typesetter too deep. */
+export function typeset(latex: string): string | null {
+  if (depthOf(latex) > deepest) return null;
   try {
-    if (depthOf(latex) > deepest) throw new RangeError('too deep');
-    katex.render(latex, element, { throwOnError: false, output: 'htmlAndMathml', maxSize, maxExpand });
+    return katex.renderToString(latex, {
+      throwOnError: false,
+      output: 'htmlAndMathml',
+      maxSize,
+      maxExpand,
+    });
   } catch {
-    element.textContent = latex;
+    return null;
   }
+}
+
+/** The same in an element, without React. */
+export function typesetInto(element: HTMLElement, latex: string): void {
+  const markup = typeset(latex);
+  if (markup === null) element.textContent = latex;
+  else element.innerHTML = markup;
 }

@@ -8,7 +8,10 @@ import { SignInRoute } from './SignInRoute.tsx';
 const LibraryRoute = lazy(async () => ({
   default: (await import('../library/LibraryRoute.tsx')).LibraryRoute,
 }));
-const BuildRoute = lazy(async () => ({ default: (await import('../build/BuildView.tsx')).BuildRoute }));
+const BuildRoute = lazy(async () => {
+  void import('../build/groundwork.ts');
+  return { default: (await import('../build/BuildView.tsx')).BuildRoute };
+});
 
 const queries = new QueryClient({
   queryCache: new QueryCache({

@@ -13,6 +13,10 @@ export interface AnswerDeskSettings {
   readonly hire: (onAnswer: (message: AnswerMessage) => void, onBreakdown: () => void) => Answerer;
   readonly schedule: (callback: () => void, milliseconds: number) => unknown;
   readonly cancel: (timer: unknown) => void;
+  /**
+   * Hard questions at most that are in hand at a time. One worker more is there for those that are soon answered.
+   */
+  readonly mostHard: number;
   /** Told whenever an answer has come in. */
   readonly onNews: () => void;
 }
@@ -22,22 +26,20 @@ type Kept = AnswerOutcome | { readonly ok: false; readonly reason: 'tooLong' };
 interface Asked {
   readonly key: string;
   readonly question: Question;
-  /** It turned out hard while others waited, and is begun anew when there is a place among the hard ones. */
-  readonly isSetBack: boolean;
+  /** How often it has had its turn and was set back for others, to be begun anew with more time. */
+  readonly turns: number;
 }
 
 /** How long a question may take before it is given up, in milliseconds. */
 export const patience = 10_000;
 /** How long an entry rests after a question: what moves is asked about often enough, and leaves the machine to the picture. */
 export const rest = 50;
-/** After so long in hand a question is a hard one: no other waits for it any longer. */
-export const hard = 100;
+/** How long a question is in hand at first before it is a hard one, which no other waits for any longer. */
+export const firstTurn = 100;
+/** How long its next turn is, after so many: a question that is begun anew has most of its time in its last turn. */
+export const turnAfter = (turns: number): number => firstTurn * 4 ** turns;
 /** After so long it is given up at once where nobody needs its answer any more. */
 export const lost = 500;
-/** Hard questions at most that are in hand at a time: those beyond wait for one another. */
-export const mostHard = 3;
-/** One worker more, so that a question that is soon answered waits for no hard one. */
-export const mostWorkers = mostHard + 1;
 const mostKept = 300;
 
 interface Hand extends Asked {
@@ -46,9 +48,12 @@ interface Hand extends Asked {
   readonly timers: readonly unknown[];
   /** As much of the answer as is known. */
   soFar: AnswerOutcome | null;
-  isHard: boolean;
+  hasHadTurn: boolean;
   isLost: boolean;
 }
+
+/** What is known to take long holds nobody else up. */
+const isHard = (hand: Hand | null): boolean => hand !== null && (hand.hasHadTurn || hand.turns > 0);
 
 interface Desk {
   readonly worker: Answerer;
@@ -59,8 +64,8 @@ interface Desk {
  * Hands the questions of entries to workers. Of each entry only the newest question counts: while a slider moves, those
  * in between are never asked, and the others at a bounded pace. Until a new answer is there an entry keeps its last one.
  * One worker answers one question after another; while it is held up by a hard one, another takes the next. Questions take
- * turns: however many hard ones there are, one worker is there for those that nothing is known of yet, each of which has
- * it for as long as makes a question hard.
+ * turns: however many hard ones there are, one worker is there for those that have had none yet, and the hard ones go
+ * round, each with more time at every turn.
  */
 export class AnswerDesk implements Answers {
   private desks: Desk[] = [];
@@ -87,7 +92,7 @@ export class AnswerDesk implements Answers {
       this.last.set(by, { ask: question.ask, key, outcome: known });
       return answeredBy(known);
     }
-    if (this.wanted.get(by)?.key !== key) this.wanted.set(by, { key, question, isSetBack: false });
+    if (this.wanted.get(by)?.key !== key) this.wanted.set(by, { key, question, turns: 0 });
     this.giveUpLost(by, key);
     this.next();
     const last = this.last.get(by);
@@ -142,10 +147,11 @@ export class AnswerDesk implements Answers {
   private next(): void {
     const isInHand = (by: Id): boolean => this.desks.some(({ hand }) => hand?.by === by);
     const waiting = [...this.wanted].filter(([by]) => !this.resting.has(by) && !isInHand(by));
-    const first = waiting.find(([, { isSetBack }]) => !isSetBack) ?? waiting[0];
+    const fewest = Math.min(...waiting.map(([, { turns }]) => turns));
+    const first = waiting.find(([, { turns }]) => turns === fewest);
     if (!first) return;
     const [by, asked] = first;
-    const desk = asked.isSetBack ? this.deskForHard() : this.freeDesk();
+    const desk = this.deskFor(asked);
     if (!desk) return;
     this.resting.set(
       by,
@@ -158,8 +164,8 @@ export class AnswerDesk implements Answers {
     const after = (milliseconds: number, then: (hand: Hand) => void): unknown =>
       this.settings.schedule(() => desk.hand?.number === number && then(desk.hand), milliseconds);
     const timers = [
-      after(hard, (hand) => {
-        hand.isHard = true;
+      after(turnAfter(asked.turns), (hand) => {
+        hand.hasHadTurn = true;
         this.tellSoFar(hand);
         this.next();
       }),
@@ -170,39 +176,41 @@ export class AnswerDesk implements Answers {
       }),
       after(patience, () => this.giveUp(desk)),
     ];
-    desk.hand = { ...asked, by, number, timers, soFar: null, isHard: asked.isSetBack, isLost: false };
+    desk.hand = { ...asked, by, number, timers, soFar: null, hasHadTurn: false, isLost: false };
     desk.worker.ask({ number, question: sendable(asked.question) });
     this.next();
   }
 
-  /** A worker without a question; a new one where there is none, or where all are held up by hard questions. */
-  private freeDesk(): Desk | undefined {
+  /**
+   * A worker for a question: a free one, a new one where all are held up by hard questions, or that of one that has had
+   * its turn. Those that have had turns leave one worker to those that have had none.
+   */
+  private deskFor({ turns }: Asked): Desk | undefined {
+    const { mostHard } = this.settings;
+    const later = this.desks.filter(({ hand }) => hand && hand.turns > 0 && !hand.hasHadTurn);
+    if (turns > 0 && later.length >= mostHard) return undefined;
     const free = this.desks.find(({ hand }) => hand === null);
     if (free) return free;
-    const isHeldUp = this.desks.every(({ hand }) => hand?.isHard);
-    if (!isHeldUp) return undefined;
-    if (this.desks.length >= mostWorkers) this.makeRoom();
-    return this.hire();
+    if (!this.desks.every(({ hand }) => isHard(hand))) return undefined;
+    if (this.desks.length <= mostHard) return this.hire();
+    const over = this.desks.filter(({ hand }) => hand?.hasHadTurn && hand.turns + 1 >= turns);
+    return over.length > 0 ? this.makeRoom(over) : undefined;
   }
 
-  /** A worker for a question that is known to be hard, where there is a place among those. */
-  private deskForHard(): Desk | undefined {
-    const hard = this.desks.filter(({ hand }) => hand?.isHard).length;
-    return hard < mostHard ? this.freeDesk() : undefined;
-  }
-
-  /** Sets back the hard question that was begun last. */
-  private makeRoom(): void {
-    const [youngest] = this.desks.toSorted((a, b) => (b.hand?.number ?? 0) - (a.hand?.number ?? 0));
-    if (!youngest?.hand) return;
-    const { by, key } = youngest.hand;
-    const asked = this.wanted.get(by);
-    if (asked?.key === key) {
-      // It waits behind those that were set back before.
-      this.wanted.delete(by);
-      this.wanted.set(by, { ...asked, isSetBack: true });
+  /** Sets back the question that was begun first, and hires another worker in place of its. */
+  private makeRoom(among: readonly Desk[]): Desk {
+    const [first] = among.toSorted((a, b) => (a.hand?.number ?? 0) - (b.hand?.number ?? 0));
+    if (first?.hand) {
+      const { by, key } = first.hand;
+      const asked = this.wanted.get(by);
+      if (asked?.key === key) {
+        // It waits behind those that were set back before.
+        this.wanted.delete(by);
+        this.wanted.set(by, { ...asked, turns: asked.turns + 1 });
+      }
+      this.end(first);
     }
-    this.end(youngest);
+    return this.hire();
   }
 
   private hire(): Desk {
@@ -225,8 +233,9 @@ export class AnswerDesk implements Answers {
   }
 
   /** A part of an answer is told where the whole of it takes long. */
-  private tellSoFar({ by, key, question, soFar, isHard }: Hand): void {
-    if (!soFar || !isHard) return;
+  private tellSoFar(hand: Hand): void {
+    const { by, key, question, soFar } = hand;
+    if (!soFar || !isHard(hand)) return;
     this.last.set(by, { ask: question.ask, key, outcome: soFar });
     this.versions.set(by, this.version(by) + 1);
     this.settings.onNews();

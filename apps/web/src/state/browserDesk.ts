@@ -2,6 +2,9 @@ import workerAddress from 'virtual:analysis-worker';
 import type { AnswerMessage } from '../workers/messages.ts';
 import { AnswerDesk } from './answerDesk.ts';
 
+/** Hard questions at a time, on the largest machines. */
+const mostHard = 3;
+
 /** The desk of a browser window, with a real worker. */
 export const browserDesk = (onNews: () => void): AnswerDesk =>
   new AnswerDesk({
@@ -16,5 +19,7 @@ export const browserDesk = (onNews: () => void): AnswerDesk =>
     },
     schedule: (callback, milliseconds) => setTimeout(callback, milliseconds),
     cancel: (timer) => clearTimeout(timer as ReturnType<typeof setTimeout>),
+    // One core is left to the page, whose every frame has to be in time.
+    mostHard: Math.max(1, Math.min(mostHard, navigator.hardwareConcurrency - 1)),
     onNews,
   });

@@ -1,5 +1,6 @@
 import * as rational from './rational.ts';
 import type { Rational } from './rational.ts';
+import { spend } from '../evaluate/effort.ts';
 import { literalRational } from '../evaluate/exponent.ts';
 import { printText } from '../language/printText.ts';
 import * as tree from '../language/tree.ts';
@@ -290,8 +291,12 @@ export function splitCoefficient(term: Canonical): { coefficient: Rational; rest
   return { coefficient: term.coefficient, rest: productOf(rational.one, term.factors) };
 }
 
+/** What a part of a sum or product costs, in operations. */
+const partCost = 300;
+
 /** The sum with like terms collected. */
 export function sum(terms: readonly Canonical[]): Canonical {
+  spend(partCost * (1 + terms.length));
   const collected = new Map<string, { coefficient: Rational; rest: Canonical }>();
   const collect = (term: Canonical, factor: Rational): void => {
     const { coefficient, rest } = splitCoefficient(term);
@@ -334,6 +339,7 @@ export function baseAndExponent(factor: Canonical): { base: Canonical; exponent:
 
 /** The product with powers of equal bases merged. */
 export function product(factors: readonly Canonical[]): Canonical {
+  spend(partCost * (1 + factors.length));
   let coefficient = rational.one;
   const exponents = new Map<string, { base: Canonical; parts: Canonical[] }>();
   const gather = (factor: Canonical): void => {

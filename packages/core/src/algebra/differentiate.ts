@@ -15,6 +15,7 @@ import { largestTree, mostFactors, TooLarge } from './limits.ts';
 import { withParts } from './parts.ts';
 import * as rational from './rational.ts';
 import { numberStyle, shortest } from './shortest.ts';
+import { OutOfEffort } from '../evaluate/effort.ts';
 import { builtIn } from '../functions/table.ts';
 import { readExpression } from '../language/read.ts';
 import * as tree from '../language/tree.ts';
@@ -33,16 +34,43 @@ const remembered = new WeakMap<Expression, Map<string, Expression>>();
  */
 export function derivativeOf(node: Expression, variable: string, order = 1): Expression {
   if (order === 0) return node;
+  const found = remembered.get(node)?.get(keyOf(variable, order));
+  if (found) return found;
+  try {
+    const lower = withoutDerivatives(derivativeOf(node, variable, order - 1));
+    const result = shortest(derivative(canonical(lower), variable), numberStyle(node));
+    if (size(result) > largestTree) throw new TooLarge('the derivative is too long');
+    rememberDerivative(node, variable, order, result);
+    return result;
+  } catch (error) {
+    const isFirst = error instanceof OutOfEffort && !(error instanceof DerivativeOutOfEffort);
+    throw isFirst ? new DerivativeOutOfEffort(node, variable, order) : error;
+  }
+}
+
+/** Thrown where there is not effort enough for a derivative, which may be worked out elsewhere and then remembered. */
+export class DerivativeOutOfEffort extends OutOfEffort {
+  constructor(
+    readonly node: Expression,
+    readonly variable: string,
+    readonly order: number,
+  ) {
+    super('the derivative takes more operations than are allowed');
+  }
+}
+
+const keyOf = (variable: string, order: number): string => `${variable} ${order}`;
+
+/** Remembers what the derivative of a formula is, as `derivativeOf` makes it. */
+export function rememberDerivative(
+  node: Expression,
+  variable: string,
+  order: number,
+  derived: Expression,
+): void {
   const known = remembered.get(node) ?? new Map<string, Expression>();
   remembered.set(node, known);
-  const key = `${variable} ${order}`;
-  const found = known.get(key);
-  if (found) return found;
-  const lower = withoutDerivatives(derivativeOf(node, variable, order - 1));
-  const result = shortest(derivative(canonical(lower), variable), numberStyle(node));
-  if (size(result) > largestTree) throw new TooLarge('the derivative is too long');
-  known.set(key, result);
-  return result;
+  known.set(keyOf(variable, order), derived);
 }
 
 /** The derivative of a canonical form, as it falls out of the rules. */

@@ -1,4 +1,4 @@
-import { derivativeOf } from '../algebra/differentiate.ts';
+import { derivativeOf, rememberDerivative, type DerivativeOutOfEffort } from '../algebra/differentiate.ts';
 import { exactForm } from '../algebra/exactForm.ts';
 import { TooLarge } from '../algebra/limits.ts';
 import type { Rational } from '../algebra/rational.ts';
@@ -62,6 +62,15 @@ export type Question =
   | (Asked & { readonly ask: 'integral'; readonly isTotal: boolean })
   /** The curve itself over a window, where that takes longer than a frame. */
   | (Asked & { readonly ask: 'curve'; readonly grid: Grid })
+  /** A derivative that is long to find. */
+  | {
+      readonly ask: 'derivative';
+      readonly body: Expression;
+      readonly variable: string;
+      readonly order: number;
+    }
+  /** The value of a formula without a variable. */
+  | { readonly ask: 'value'; readonly body: Expression }
   /** All that a sum over a partition is compared with; and the sum itself where it has too many parts to wait for. */
   | (Asked & { readonly ask: 'sum'; readonly many: ManyParts | null });
 
@@ -141,6 +150,8 @@ export interface AnswerTo {
   readonly integral: ToldIntegral;
   /** Runs of joined points as x₀ y₀ x₁ y₁ …; rough where the curve would take too long even beside the page. */
   readonly curve: { readonly runs: readonly Float64Array[]; readonly isRough: boolean };
+  readonly derivative: { readonly formula: Expression };
+  readonly value: { readonly value: number };
   readonly sum: {
     readonly integral: ToldIntegral;
     /** Where the function may be least or greatest; null where that is out of reach. */
@@ -194,6 +205,10 @@ export function answerTo(question: Question): Answer {
       return toldIntegral(question, question.isTotal);
     case 'curve':
       return toldCurve(question);
+    case 'derivative':
+      return { formula: packed(derivativeOf(question.body, question.variable, question.order)) };
+    case 'value':
+      return { value: evaluateAt(compile(question.body, ''), 0) };
     case 'sum':
       return toldSum(question);
   }
@@ -446,6 +461,14 @@ export function answerSent(question: Question): Outcome {
     if (error instanceof TooLarge) return { ok: false, reason: 'tooLarge' };
     throw error;
   }
+}
+
+/** Remembers a derivative that was worked out elsewhere. */
+export function keepDerivative(
+  { node, variable, order }: DerivativeOutOfEffort,
+  { formula }: AnswerTo['derivative'],
+): void {
+  rememberDerivative(node, variable, order, unpacked(formula));
 }
 
 /** What is known of a question at a stage of the work on it. */

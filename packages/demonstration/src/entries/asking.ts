@@ -40,6 +40,8 @@ const doing: Readonly<Record<QuestionKind, string>> = {
   nearest: 'The nearest point is being looked for, with the proof that none is nearer …',
   integral: 'The integral is being worked out …',
   curve: 'The curve is being drawn …',
+  derivative: 'The derivative is being worked out …',
+  value: 'The value is being worked out …',
   sum: 'The sum is being worked out …',
 };
 
@@ -64,7 +66,7 @@ export function withAnswer<K extends QuestionKind, R extends StudyResult>(
       if (answered.of === 'now' || !outcome.ok) return outcome;
       if (answered.of === 'before') return worked({ ...outcome.result, isPending: true });
       const { certainty: _tooEarly, ...result } = outcome.result;
-      const decided = decidedShare(answered.answer, question.interval);
+      const decided = 'interval' in question ? decidedShare(answered.answer, question.interval) : null;
       return worked({ ...(result as R), sentence: doing[question.ask], decided });
     }
   }

@@ -3,6 +3,7 @@ import {
   compile,
   evaluateAt,
   exactValue,
+  ifInTime,
   knownNumber,
   readExpression,
   TooLarge,
@@ -10,7 +11,6 @@ import {
   type Functions,
   type KnownNumber,
   type Program,
-  type Rational,
   type Reading,
 } from '@yperkine/core';
 import { exactTextOf } from '../numbers/exactText.ts';
@@ -31,31 +31,45 @@ export interface FormulaValue {
   readonly warning: string;
 }
 
-/** Works out a formula without a variable. */
-export function formulaValue(body: Expression, context: WorkContext): Outcome<FormulaValue> {
+/** Operations that a number may take before it is asked for as long questions are. */
+const ofQuickNumber = 400_000;
+
+/**
+ * Works out a formula without a variable.
+ * @param asks whether a number that takes long may be asked for: only where an entry has one such formula, since it can
+ *   ask one question at a time
+ */
+export function formulaValue(body: Expression, context: WorkContext, asks = false): Outcome<FormulaValue> {
   const functions = functionsMentioned(body, context);
   if (!functions) return waiting('This waits for another entry that cannot be worked out yet.');
   try {
     const { program, formula } = compiled(body, functions);
     const { parameters, exactParameters } = parameterValues(program.parameters, context);
-    const value = knownValue(program, formula, parameters, exactParameters);
-    const { unit, sentence } = statedUnit('', body, context);
-    const warning = Number.isNaN(value.value) ? 'This has no value.' : sentence;
-    return worked({ value, unit, warning, form: exactTextOf(formula, exactParameters, value) });
+    const stated = (value: KnownNumber, form: string | null): Outcome<FormulaValue> => {
+      const { unit, sentence } = statedUnit('', body, context);
+      return worked({
+        value,
+        unit,
+        warning: Number.isNaN(value.value) ? 'This has no value.' : sentence,
+        form,
+      });
+    };
+    const numberOf = (): number => evaluateAt(program, 0, parameters);
+    const number = asks ? ifInTime(ofQuickNumber, numberOf) : numberOf();
+    if (number !== null) {
+      const value = knownNumber(number, Number.isNaN(number) ? null : exactValue(formula, exactParameters));
+      return stated(value, exactTextOf(formula, exactParameters, value));
+    }
+    const values = new Map(program.parameters.map((name, i) => [name, parameters[i] as number]));
+    const told = context.ask<'value'>({ ask: 'value', body: closedFormula(formula, values) });
+    if (told.state === 'unanswerable')
+      return failed('This takes so long that it was given up; fewer terms may help.');
+    if (told.state === 'waiting' || told.of !== 'now') return waiting('The value is being worked out …');
+    return stated(knownNumber(told.answer.value), null);
   } catch (error) {
     if (error instanceof TooLarge) return failed('This is too large to be worked out.');
     throw error;
   }
-}
-
-function knownValue(
-  program: Program,
-  formula: Expression,
-  parameters: readonly number[],
-  exact: ReadonlyMap<string, Rational>,
-): KnownNumber {
-  const number = evaluateAt(program, 0, parameters);
-  return knownNumber(number, Number.isNaN(number) ? null : exactValue(formula, exact));
 }
 
 interface Compiled {

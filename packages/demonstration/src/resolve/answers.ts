@@ -1,5 +1,6 @@
 import {
   answerSent,
+  Effort,
   type AnswerOutcome,
   type AnswerTo,
   type Question,
@@ -63,7 +64,8 @@ export function answersNow(): Answers {
   return {
     ask(_by, question) {
       const key = keyOfQuestion(question);
-      const outcome = known.get(key) ?? answerSent(question);
+      // What is asked in the middle of something is none of its effort.
+      const outcome = known.get(key) ?? new Effort(Infinity).spendOn(() => answerSent(question));
       if (known.size >= mostKept) known.clear();
       known.set(key, outcome);
       return answeredBy(outcome);

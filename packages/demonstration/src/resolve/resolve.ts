@@ -1,10 +1,17 @@
-import { OutOfEffort, TooLarge, type KnownNumber } from '@yperkine/core';
+import {
+  DerivativeOutOfEffort,
+  Effort,
+  keepDerivative,
+  OutOfEffort,
+  TooLarge,
+  type KnownNumber,
+} from '@yperkine/core';
 import { unanswered, type Answers } from './answers.ts';
 import { kindOf } from '../entries/anyKind.ts';
 import type { CurveResult } from '../entries/curve.ts';
 import type { EntryKind, Head, NameableResult, Spot, Said, WorkContext } from '../entries/kind.ts';
 import type { StudyResult } from '../entries/study.ts';
-import { failed, type Outcome } from '../entries/outcome.ts';
+import { failed, waiting, type Outcome } from '../entries/outcome.ts';
 import type { ParameterResult } from '../entries/parameter/parameter.ts';
 import type { RoundingRule } from '../numbers/format.ts';
 import { inOrder, type Document, type Entry, type Id } from '../schema/document.ts';
@@ -66,6 +73,12 @@ export function* resolveInSteps(
 ): Generator<void, Resolution> {
   return yield* new Resolver(document, stage, previous, answers).run();
 }
+
+/** Operations that one entry may take at a stretch. */
+const ofOneEntry = 2_000_000;
+/** Derivatives that one entry may ask for. */
+const mostDerivatives = 8;
+const derivativeWanted = 'A derivative is being worked out …';
 
 class Resolver {
   private readonly directory: Directory;
@@ -175,8 +188,27 @@ class Resolver {
         ? failed('This goes in a circle: it depends on itself through its own names.')
         : this.directory.duplicates.has(id)
           ? failed('This name is already taken by an earlier entry; please choose another.')
-          : attempted(() => kind.workOut(entry, this.contextFor(id), last));
+          : attempted(() => this.inTime(id, () => kind.workOut(entry, this.contextFor(id), last)));
     return { id, entry, outcome, inputs };
+  }
+
+  /**
+   * What an entry comes to within the operations that one may take. Derivatives for which they do not suffice are asked
+   * for as long questions are.
+   */
+  private inTime(id: Id, work: () => Outcome<unknown>): Outcome<unknown> {
+    for (let asked = 0; ; asked++) {
+      try {
+        return new Effort(ofOneEntry).spendOn(work);
+      } catch (error) {
+        if (!(error instanceof DerivativeOutOfEffort) || asked === mostDerivatives) throw error;
+        const { node: body, variable, order } = error;
+        const told = this.answers.ask<'derivative'>(id, { ask: 'derivative', body, variable, order });
+        if (told.state === 'unanswerable') throw error;
+        if (told.state === 'waiting' || told.of !== 'now') return waiting(derivativeWanted);
+        keepDerivative(error, told.answer);
+      }
+    }
   }
 
   private holderOf(name: string): Resolved | undefined {

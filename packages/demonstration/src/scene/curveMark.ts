@@ -1,5 +1,5 @@
 import {
-  type Effort,
+  Effort,
   evaluatorFor,
   OutOfEffort,
   roughCurve,
@@ -16,11 +16,30 @@ import type { TierView } from './view.ts';
 
 const slopes = new WeakMap<Program, { readonly program: Program | undefined }>();
 
-/** The program of a curve's slope, compiled once a curve; undefined where it would be too large. */
-function slopeOf({ program, body, variable, functions }: CurveResult): Program | undefined {
-  const known = slopes.get(program) ?? { program: slopeProgram(body, variable, functions) };
-  slopes.set(program, known);
-  return known.program;
+/** Operations that the formula of a slope may take to be found. */
+const ofSlope = 4_000_000;
+
+/**
+ * The program of a curve's slope, compiled once a curve; undefined where it would be too large.
+ * @param effort what it is taken from, though it may go beyond
+ */
+function slopeOf(curve: CurveResult, effort?: Effort): Program | undefined {
+  const known = slopes.get(curve.program);
+  if (known) return known.program;
+  const own = new Effort(ofSlope);
+  const program = compiledSlope(curve, own);
+  slopes.set(curve.program, { program });
+  effort?.part(ofSlope - own.left);
+  return program;
+}
+
+function compiledSlope({ body, variable, functions }: CurveResult, effort: Effort): Program | undefined {
+  try {
+    return effort.spendOn(() => slopeProgram(body, variable, functions));
+  } catch (error) {
+    if (error instanceof OutOfEffort) return undefined;
+    throw error;
+  }
 }
 
 /** How far outside its frame a curve is still drawn, as a share of the frame's height. */
@@ -107,6 +126,8 @@ function remember(curve: CurveResult, next: Drawn): Drawn {
 /** The curve as it should be; null where a frame has no time for it. */
 function inTime(curve: CurveResult, tier: TierView, effort: Effort): Drawn | null {
   if (slow.has(curve.program) || effort.isUsedUp) return null;
+  slopeOf(curve, effort);
+  if (effort.isUsedUp) return null;
   try {
     return { tier, runs: effort.spendOn(() => sampledRuns(curve, tier), ofOneCurve), isOld: false };
   } catch (error) {

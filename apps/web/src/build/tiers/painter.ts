@@ -20,7 +20,7 @@ const mathematicsFamily = 'KaTeX_Main, serif';
 const ofOneFrame = 3_000_000;
 /** The browser runs what is new to it many times slower at first. */
 const firstFrames = 8;
-const ofFirstFrame = 500_000;
+const ofFirstFrame = 150_000;
 
 /** Paints the scene of a workbench on a canvas, once a frame at most and without React. */
 export class Painter {

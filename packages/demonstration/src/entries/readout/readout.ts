@@ -51,7 +51,7 @@ export const readoutKind: EntryKind<ReadoutEntry, ReadoutResult> = {
   workOut(entry, context) {
     const reading = readFormula(entry.text, context.directory);
     if (!reading.ok) return unreadable(reading.problem);
-    const outcome = formulaValue(reading.value, context);
+    const outcome = formulaValue(reading.value, context, true);
     if (!outcome.ok) return outcome;
     const { value, form, unit, warning } = outcome.result;
     const { text, isExact } = format(value, context.rule);

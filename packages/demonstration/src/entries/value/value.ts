@@ -53,7 +53,7 @@ export const valueKind: EntryKind<ValueEntry, ValueResult> = {
   workOut(entry, context) {
     const body = formulaOf(entry.text, context.directory);
     if (!body.ok) return unreadable(body.problem);
-    const outcome = formulaValue(body.value, context);
+    const outcome = formulaValue(body.value, context, true);
     if (!outcome.ok) return outcome;
     const { value, form, unit, warning } = outcome.result;
     const name = nameOf(entry.text);
