@@ -66,7 +66,6 @@ export default defineConfig({
               test: /node_modules[\\/](@headlessui|@floating-ui|@react-aria|react-aria|react-stately)[\\/]/,
               minShareCount: 2,
             },
-            { name: 'writing', test: /node_modules[\\/](katex|@codemirror|@lezer|@marijn|style-mod)[\\/]/ },
             { name: 'mathematics', test: /packages[\\/]core[\\/]/, minShareCount: 2 },
             {
               name: 'workplace',

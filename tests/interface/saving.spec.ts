@@ -1,5 +1,5 @@
 import AxeBuilder from '@axe-core/playwright';
-import { makeEntry } from '@yperkine/demonstration';
+import { bytesOfDocument, currentVersion, makeEntry, type Entry } from '@yperkine/demonstration';
 import { TestServer } from './server.ts';
 import { expect, test, Teacher } from './teacher.ts';
 
@@ -223,6 +223,40 @@ test('what would be refused is refused in place: an entry too many, a text too l
   );
   await expect(teacher.nextGiven).toHaveText('f(x) = x^2');
   await teacher.untilSaved();
+});
+
+test('a demonstration that grows large tells so before it is full, and refuses in place what is too much', async ({
+  teacher,
+  page,
+}) => {
+  await teacher.openNew();
+  const demonstration = page.url().replace('/demonstrations/', '/api/demonstrations/');
+  const filling = (bytes: number) =>
+    makeEntry('data', { order: 900, name: 'd', tier: 'tier-f', table: 'x'.repeat(bytes) });
+  let version = 0;
+  const fill = async (id: string, entry: Entry) => {
+    const changes = [{ id, edits: [{ at: 'entries', id, old: null, new: entry }] }];
+    const data = { base: version++, format: currentVersion, changes };
+    expect((await page.request.post(`${demonstration}/changes`, { data })).status()).toBe(200);
+  };
+  const most = 5e6;
+  for (let i = 0; i < 8; i++) await fill(`d${i}`, filling(550_000));
+  const room = async () => most - bytesOfDocument(await teacher.stored());
+  await fill('rest', filling((await room()) - most / 10 - 400));
+  await page.reload();
+  await teacher.state('f(x) = x^2');
+  const told = page.getByRole('alert').or(page.getByRole('status'));
+  await expect(
+    told.getByText('This demonstration takes 4.5 MB of the 5 MB that one may take.'),
+  ).toBeVisible();
+  await teacher.untilSaved();
+  version++;
+  await fill('last', filling((await room()) - 400));
+  await page.reload();
+  await teacher.state('g(x) = x^3');
+  await expect(page.getByText('A demonstration can take 5 MB, and this would be more.')).toBeVisible();
+  await expect(teacher.nextGiven).toHaveText('g(x) = x^3');
+  expect(Object.keys((await teacher.stored()).entries)).toHaveLength(11);
 });
 
 test('10. undo and redo, by button and by key, over everything', async ({ teacher, page }) => {

@@ -1,4 +1,6 @@
 import { afterEach, beforeEach, describe, expect, test } from '@jest/globals';
+import { rename, symlink, unlink } from 'node:fs/promises';
+import { join } from 'node:path';
 import { connect as connectTcp, createServer, type AddressInfo, type Server, type Socket } from 'node:net';
 import pg from 'pg';
 import { createApp } from '../src/app.ts';
@@ -65,6 +67,24 @@ describe('while the database fails, every answer is 503 with a sentence, and all
     expect(await untilHealed(() => save(0))).toBe(200);
     await new Promise((resolve) => setTimeout(resolve, 600));
     await agent.get('/api/health').expect(200, { status: 'ok' });
+  });
+
+  test('when its disk is full', async () => {
+    const disk = await FullDisk.for(server.url, ['changes', 'heartbeat']);
+    await cutOff();
+    await untilHealed(() => agent.get(`/api/demonstrations/${id}`));
+    const refused = await save(0).expect(503);
+    expect(refused.body.error.message).toBe('The database cannot keep anything just now.');
+    // Reading goes on, and nobody is signed out.
+    await agent.get(`/api/demonstrations/${id}`).expect(200);
+    await agent.get('/api/health').expect(503, { status: 'readOnly' });
+    await disk.clear();
+    await cutOff();
+    expect(await untilHealed(() => save(0))).toBe(200);
+    await new Promise((resolve) => setTimeout(resolve, 600));
+    await agent.get('/api/health').expect(200, { status: 'ok' });
+    const { body } = await agent.get(`/api/demonstrations/${id}/changes?since=0`).expect(200);
+    expect(body.version).toBe(1);
   });
 
   test('when its connections are cut in flight', async () => {
@@ -137,6 +157,35 @@ describe('what is wrong with the database', () => {
     expect(databaseFailure(error)).toBe(failure);
   });
 });
+
+/** Lets the database meet a full disk where it would put the first rows into empty tables. */
+class FullDisk {
+  private constructor(private readonly files: readonly string[]) {}
+
+  static async for(url: string, tables: readonly string[]): Promise<FullDisk> {
+    const client = new pg.Client({ connectionString: url });
+    await client.connect();
+    const { rows } = await client.query<{ folder: string; file: string }>(
+      `SELECT current_setting('data_directory') AS folder, pg_relation_filepath(name::regclass) AS file
+       FROM unnest($1::text[]) AS name`,
+      [tables],
+    );
+    await client.end();
+    const files = rows.map(({ folder, file }) => join(folder, file));
+    for (const file of files) {
+      await rename(file, `${file}.kept`);
+      await symlink('/dev/full', file);
+    }
+    return new FullDisk(files);
+  }
+
+  async clear(): Promise<void> {
+    for (const file of this.files) {
+      await unlink(file);
+      await rename(`${file}.kept`, file);
+    }
+  }
+}
 
 /** Stands before the database and can stop handing anything on, without closing a connection. */
 class FreezingProxy {

@@ -73,6 +73,27 @@ describe('an entry whose answer takes a while', () => {
     expect(outcome?.ok && (outcome.result as StudyResult).isPending).toBe(true);
   });
 
+  test('shows what is known so far, says how far it is, and claims nothing before its time', () => {
+    const answers = answersNow();
+    const half = [{ low: 0, high: 2.5 }];
+    const soFar = {
+      ...answers,
+      ask: (by: string, question: never) => {
+        const told = answers.ask<'solve'>(by, question);
+        if (told.state !== 'answered') return told;
+        return { ...told, answer: { ...told.answer, complete: false, undecided: half }, of: 'soFar' };
+      },
+    } as typeof answers;
+    const { outcome } = resolve(document, emptyStage, undefined, soFar).entries.get('study') ?? {};
+    if (!outcome?.ok) throw new Error(outcome?.problem.message);
+    const whole = resolve(document, emptyStage, undefined, answers).entries.get('study')?.outcome;
+    const { table, certainty, sentence, decided } = outcome.result as StudyResult;
+    expect(decided).toBeCloseTo(1 - 2.5 / 6, 12);
+    expect(certainty).toBeUndefined();
+    expect(sentence).toBe('Solutions are being looked for, with the proof that none is missed …');
+    expect(table?.rows.length).toBe(whole?.ok ? (whole.result as StudyResult).table?.rows.length : -1);
+  });
+
   test.each([
     ['tooLarge', 'This is too large to be worked out.'],
     ['tooLong', 'This takes so long that it was given up; a shorter interval may help.'],

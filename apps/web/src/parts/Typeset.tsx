@@ -1,16 +1,32 @@
-import { memo, useMemo } from 'react';
+import { memo, useDeferredValue, useMemo } from 'react';
 import type { Line } from '@yperkine/demonstration';
 import { LiveNumber } from './LiveNumber.tsx';
-import { typeset } from './typesetting.ts';
+import { longest, typeset } from './typesetting.ts';
+
+/** Characters of LaTeX above which it is long to typeset. */
+const shortest = 300;
 
 /**
  * LaTeX, typeset once; it is typeset again only when the text changes. What cannot be typeset stands there as it is
  * written.
  */
 export const Typeset = memo(function Typeset({ latex }: { latex: string }) {
-  const markup = useMemo(() => typeset(latex), [latex]);
-  return markup === null ? <span>{latex}</span> : <span dangerouslySetInnerHTML={{ __html: markup }} />;
+  const isLong = latex.length > shortest;
+  // What is long to typeset is put in when there is a pause.
+  const deferred = useDeferredValue(latex, '');
+  const shown = isLong ? deferred : latex;
+  const markup = useMemo(() => typeset(shown), [shown]);
+  if (shown.length > longest) return <TooLong length={latex.length} />;
+  return markup === null ? <span>{shown}</span> : <span dangerouslySetInnerHTML={{ __html: markup }} />;
 });
+
+function TooLong({ length }: { length: number }) {
+  return (
+    <span className="text-[0.95rem] text-quiet">
+      a formula of {length.toLocaleString('en')} characters, too long to be shown
+    </span>
+  );
+}
 
 interface FormulaLineProps {
   readonly line: Line;

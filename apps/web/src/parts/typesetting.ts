@@ -17,9 +17,12 @@ function depthOf(latex: string): number {
   return most;
 }
 
-/** LaTeX as markup; null for what cannot be typeset, or would take the typesetter too deep. */
+/** Characters of LaTeX that are typeset at most: a longer formula holds the page up, and nobody reads it. */
+export const longest = 4000;
+
+/** LaTeX as markup; null for what cannot be typeset, is too long, or would take the typesetter too deep. */
 export function typeset(latex: string): string | null {
-  if (depthOf(latex) > deepest) return null;
+  if (latex.length > longest || depthOf(latex) > deepest) return null;
   try {
     return katex.renderToString(latex, {
       throwOnError: false,

@@ -123,7 +123,7 @@ export class Workbench {
       resolution,
       here: hereOf(document),
     }));
-    this.frames = new Frames(schedule);
+    this.frames = new Frames(schedule, stretch);
     this.frames.onFrame((time) => this.frame(time));
   }
 

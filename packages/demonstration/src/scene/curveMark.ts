@@ -16,30 +16,11 @@ import type { TierView } from './view.ts';
 
 const slopes = new WeakMap<Program, { readonly program: Program | undefined }>();
 
-/** Operations that the formula of a slope may take to be found. */
-const ofSlope = 4_000_000;
-
-/**
- * The program of a curve's slope, compiled once a curve; undefined where it would be too large.
- * @param effort what it is taken from, though it may go beyond
- */
-function slopeOf(curve: CurveResult, effort?: Effort): Program | undefined {
-  const known = slopes.get(curve.program);
-  if (known) return known.program;
-  const own = new Effort(ofSlope);
-  const program = compiledSlope(curve, own);
-  slopes.set(curve.program, { program });
-  effort?.part(ofSlope - own.left);
-  return program;
-}
-
-function compiledSlope({ body, variable, functions }: CurveResult, effort: Effort): Program | undefined {
-  try {
-    return effort.spendOn(() => slopeProgram(body, variable, functions));
-  } catch (error) {
-    if (error instanceof OutOfEffort) return undefined;
-    throw error;
-  }
+/** The program of a curve's slope, compiled once a curve; undefined where it would be too large. */
+function slopeOf({ program, body, variable, functions }: CurveResult): Program | undefined {
+  const known = slopes.get(program) ?? { program: slopeProgram(body, variable, functions) };
+  slopes.set(program, known);
+  return known.program;
 }
 
 /** How far outside its frame a curve is still drawn, as a share of the frame's height. */
@@ -79,8 +60,11 @@ interface Sampling {
 }
 let sampling: Sampling | null = null;
 
-/** Operations that one curve may take of a frame, and that a rough one may. */
+/** Operations that one curve may take of a frame, that finding its slope may, and that a rough one may. */
 const ofOneCurve = 1_500_000;
+const ofSlope = 1_000_000;
+/** After a slope that has taken so many, the curve itself is left to the next frame. */
+const ofShortSlope = 200_000;
 const ofRoughCurve = 2_000_000;
 
 /**
@@ -126,15 +110,23 @@ function remember(curve: CurveResult, next: Drawn): Drawn {
 /** The curve as it should be; null where a frame has no time for it. */
 function inTime(curve: CurveResult, tier: TierView, effort: Effort): Drawn | null {
   if (slow.has(curve.program) || effort.isUsedUp) return null;
-  slopeOf(curve, effort);
-  if (effort.isUsedUp) return null;
   try {
+    if (!slopes.has(curve.program)) findSlope(curve, effort);
+    if (effort.isUsedUp) return null;
     return { tier, runs: effort.spendOn(() => sampledRuns(curve, tier), ofOneCurve), isOld: false };
   } catch (error) {
     if (!(error instanceof OutOfEffort)) throw error;
     if (!effort.isUsedUp) slow.add(curve.program);
     return null;
   }
+}
+
+/** @throws OutOfEffort where that takes more than any frame has */
+function findSlope(curve: CurveResult, effort: Effort): void {
+  const own = new Effort(ofSlope);
+  own.spendOn(() => slopeOf(curve));
+  const spent = ofSlope - own.left;
+  effort.part(spent > ofShortSlope ? effort.left : spent);
 }
 
 /** What stands for a curve until it is there: its last picture at its place, or a rough one as far as time allows. */

@@ -18,9 +18,9 @@ const mathematicsFamily = 'KaTeX_Main, serif';
 
 /** Operations that the curves of one frame may take together: a part of its time on a slow machine. */
 const ofOneFrame = 3_000_000;
-/** The browser runs what is new to it many times slower at first. */
+/** The browser runs what is new to it many times slower at first: the first picture is one without curves. */
 const firstFrames = 8;
-const ofFirstFrame = 150_000;
+const ofFirstFrames = 150_000;
 
 /** Paints the scene of a workbench on a canvas, once a frame at most and without React. */
 export class Painter {
@@ -112,7 +112,8 @@ export class Painter {
     const { document, stage, here } = workbench.state;
     const size = { ...this.size, furniture: true, isTypesetOver: true };
     const { trails } = workbench;
-    const effort = new Effort(this.frames > firstFrames ? ofOneFrame : ofFirstFrame);
+    const ofThisOne = this.frames > firstFrames ? ofOneFrame : this.frames > 1 ? ofFirstFrames : 0;
+    const effort = new Effort(ofThisOne);
     return buildScene({ document, stage, resolution, size, here, trails, effort }, this.sameSize(size));
   }
 

@@ -66,7 +66,7 @@ function Progress({ decided }: { decided: number | null }) {
     <p className="mt-1 flex items-center gap-2.5 text-sm font-semibold text-quiet">
       <progress
         aria-label="How much of the interval is decided"
-        className="h-1.5 w-36 accent-ink"
+        className="h-1.5 w-36 appearance-none overflow-hidden rounded-full bg-rule [&::-moz-progress-bar]:bg-ink [&::-webkit-progress-bar]:bg-rule [&::-webkit-progress-value]:bg-ink"
         {...(decided === null ? {} : { value: decided })}
       />
       {text}
