@@ -72,6 +72,11 @@ const shipped = (await (await context.request.get(`${address}/api/demonstrations
 };
 const rows: string[][] = [];
 for (const { id, title } of shipped.demonstrations) rows.push([title, ...(await measure(context, id))]);
+// What the browser takes to start the programs and lay out the page, whatever the document.
+rows.push([
+  'an empty demonstration',
+  ...(await measure(context, await makeDemonstration(context.request, address))),
+]);
 for (const [name, document] of Object.entries(hostileDocuments))
   rows.push([name, ...(await measure(context, await made(context, document)))]);
 await browser.close();

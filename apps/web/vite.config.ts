@@ -49,6 +49,16 @@ const isOfShell = new RegExp(
     .join('|'),
 );
 
+/** What every page behind the sign-in page needs. */
+const isOfControls = new RegExp(
+  [
+    /node_modules[\\/](@headlessui|@floating-ui|@react-aria|react-aria|react-stately)[\\/]/,
+    /apps[\\/]web[\\/]src[\\/]parts[\\/](ActionMenu|Veil|lazily)\./,
+  ]
+    .map(({ source }) => source)
+    .join('|'),
+);
+
 export default defineConfig({
   plugins: [analysisWorker(), oneFormatOfFonts, react(), tailwindcss()],
   build: {
@@ -63,7 +73,7 @@ export default defineConfig({
             { name: 'shell', test: isOfShell, priority: 3 },
             {
               name: 'controls',
-              test: /node_modules[\\/](@headlessui|@floating-ui|@react-aria|react-aria|react-stately)[\\/]/,
+              test: isOfControls,
               minShareCount: 2,
             },
             { name: 'mathematics', test: /packages[\\/]core[\\/]/, minShareCount: 2 },

@@ -24,7 +24,11 @@ export function pages(folder: string): Router {
         etag: false,
         lastModified: false,
         acceptRanges: false,
-        setHeaders: (response) => void response.setHeader('Content-Security-Policy', scriptPolicy),
+        setHeaders: (response, file) => {
+          // Scripts, styles and fonts run under the policy of the page: only a worker comes with its own.
+          if (/\.worker-[^/]*$/.test(file)) response.setHeader('Content-Security-Policy', scriptPolicy);
+          else response.removeHeader('Content-Security-Policy');
+        },
       },
     }),
   );

@@ -1,4 +1,4 @@
-import { startTransition, useEffect, useState, type ComponentType } from 'react';
+import { useEffect, useState, type ComponentType } from 'react';
 
 /**
  * A part of the screen that is loaded when it is first shown. While it is on its way nothing stands in its place; where
@@ -15,7 +15,7 @@ export function lazily<P extends object>(load: () => Promise<ComponentType<P>>):
       load().then(
         (found) => {
           loaded = found;
-          if (isCurrent) startTransition(() => setPart(() => found));
+          if (isCurrent) setPart(() => found);
         },
         () => isCurrent && setLost(true),
       );

@@ -19,8 +19,8 @@ const asked = new WeakMap<
   { readonly tier: WantedCurve['tier']; readonly question: CurveQuestion }
 >();
 
-/** Questions that are written out in one frame: each takes some milliseconds where functions stand on many others. */
-const newInOneFrame = 2;
+/** Questions that are written out in one frame: each takes some tens of milliseconds where functions stand on many others. */
+const newInOneFrame = 1;
 
 const knownQuestion = ({ curve, tier }: WantedCurve): CurveQuestion | undefined => {
   const known = asked.get(curve);

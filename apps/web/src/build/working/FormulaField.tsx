@@ -72,6 +72,19 @@ const oneLine = EditorState.transactionFilter.of((transaction) => {
 
 const nonce = document.querySelector<HTMLMetaElement>('meta[name="style-nonce"]')?.content ?? '';
 
+/** What a field is called and says while it is empty, as it is written into the editor. */
+function wordsOf({ label, describedBy, wrong, placeholder = '' }: FormulaFieldProps) {
+  const content: Record<string, string> = {
+    'aria-label': label,
+    'aria-invalid': String(wrong !== undefined),
+    autocapitalize: 'off',
+    autocorrect: 'off',
+    spellcheck: 'false',
+    ...(describedBy ? { 'aria-describedby': describedBy } : {}),
+  };
+  return { placeholder, content };
+}
+
 /** A one-line editor for formulas. The text is the parent's; a problem is marked at its place. */
 export function FormulaField(props: FormulaFieldProps) {
   const host = useRef<HTMLDivElement>(null);
@@ -82,6 +95,8 @@ export function FormulaField(props: FormulaFieldProps) {
   const attributes = useRef(new Compartment());
   const hint = useRef(new Compartment());
   const aids = useRef(new Compartment());
+  /** The words that the editor has. */
+  const words = useRef('');
   useEffect(() => {
     latest.current = props;
   });
@@ -107,6 +122,8 @@ export function FormulaField(props: FormulaFieldProps) {
         },
       );
     };
+    const { placeholder, content } = wordsOf(latest.current);
+    words.current = JSON.stringify({ placeholder, content });
     const editor = new EditorView({
       parent: host.current as HTMLDivElement,
       state: EditorState.create({
@@ -118,8 +135,8 @@ export function FormulaField(props: FormulaFieldProps) {
           placeholderLook,
           aids.current.of([]),
           keymap.of(keys),
-          hint.current.of([]),
-          attributes.current.of([]),
+          hint.current.of(placeholderText(placeholder)),
+          attributes.current.of(EditorView.contentAttributes.of(content)),
           EditorView.lineWrapping,
           EditorView.domEventHandlers({
             paste: (event) =>
@@ -145,10 +162,20 @@ export function FormulaField(props: FormulaFieldProps) {
     };
   }, [onFocusChange]);
 
-  const { value, wrong, label, describedBy, placeholder = '' } = props;
+  const { value, wrong } = props;
+  const written = JSON.stringify(wordsOf(props));
   useEffect(() => {
-    view.current?.dispatch({ effects: hint.current.reconfigure(placeholderText(placeholder)) });
-  }, [placeholder]);
+    // The editor began with its words: putting in what is there already would lay it out anew.
+    if (words.current === written) return;
+    words.current = written;
+    const { placeholder, content } = wordsOf(latest.current);
+    view.current?.dispatch({
+      effects: [
+        hint.current.reconfigure(placeholderText(placeholder)),
+        attributes.current.reconfigure(EditorView.contentAttributes.of(content)),
+      ],
+    });
+  }, [written]);
 
   useEffect(() => {
     const editor = view.current;
@@ -156,23 +183,12 @@ export function FormulaField(props: FormulaFieldProps) {
     editor.dispatch({ changes: { from: 0, to: editor.state.doc.length, insert: value } });
   }, [value]);
 
+  const isMarked = useRef(false);
   useEffect(() => {
+    if (wrong === undefined && !isMarked.current) return;
+    isMarked.current = wrong !== undefined;
     view.current?.dispatch({ effects: setWrong.of(wrong) });
   }, [wrong?.from, wrong?.to, wrong]);
-
-  useEffect(() => {
-    const content: Record<string, string> = {
-      'aria-label': label,
-      'aria-invalid': String(wrong !== undefined),
-      autocapitalize: 'off',
-      autocorrect: 'off',
-      spellcheck: 'false',
-    };
-    if (describedBy) content['aria-describedby'] = describedBy;
-    view.current?.dispatch({
-      effects: attributes.current.reconfigure(EditorView.contentAttributes.of(content)),
-    });
-  }, [label, describedBy, wrong]);
 
   // The palette opens under the field, where a small screen may end already; the margin leaves room for the preview.
   useEffect(() => {
