@@ -193,6 +193,7 @@ describe('the server', () => {
   test('its page forbids running text as code, framing, and what it never asks for', async () => {
     const folder = mkdtempSync(join(tmpdir(), 'yperkine-page-'));
     mkdirSync(join(folder, 'assets'));
+    for (const file of ['analysis.worker-1.js', 'page-1.js']) writeFileSync(join(folder, 'assets', file), '');
     writeFileSync(join(folder, 'index.html'), '<meta name="style-nonce" content="{{nonce}}">');
     const other = await testServer({ environment: { WEB_FOLDER: folder } });
     try {
@@ -204,6 +205,15 @@ describe('the server', () => {
       const [, nonce = 'none'] = /content="([^"]+)"/.exec(page.text) ?? [];
       expect(policy).toContain(`'nonce-${nonce}'`);
       expect(page.headers['permissions-policy']).toContain('camera=()');
+      // A worker runs under the policy of its own script, everything else under that of the page.
+      const policyOf = async (file: string): Promise<string | undefined> => {
+        const { headers } = await other.agent().get(`/assets/${file}`).expect(200);
+        return headers['content-security-policy'] as string | undefined;
+      };
+      expect(await policyOf('analysis.worker-1.js')).toBe(
+        "default-src 'none'; script-src 'self' 'wasm-unsafe-eval'",
+      );
+      expect(await policyOf('page-1.js')).toBeUndefined();
     } finally {
       await other.close();
       rmSync(folder, { recursive: true });

@@ -4,21 +4,27 @@ import { LiveNumber } from './LiveNumber.tsx';
 import { longest, typeset } from './typesetting.ts';
 
 /** Characters of LaTeX above which it is long to typeset. */
-const shortest = 300;
+const long = 300;
 
 /**
  * LaTeX, typeset once; it is typeset again only when the text changes. What cannot be typeset stands there as it is
  * written.
  */
 export const Typeset = memo(function Typeset({ latex }: { latex: string }) {
-  const isLong = latex.length > shortest;
-  // What is long to typeset is put in when there is a pause.
-  const deferred = useDeferredValue(latex, '');
-  const shown = isLong ? deferred : latex;
-  const markup = useMemo(() => typeset(shown), [shown]);
-  if (shown.length > longest) return <TooLong length={latex.length} />;
-  return markup === null ? <span>{shown}</span> : <span dangerouslySetInnerHTML={{ __html: markup }} />;
+  if (latex.length > longest) return <TooLong length={latex.length} />;
+  return latex.length > long ? <LongFormula latex={latex} /> : <Formula latex={latex} />;
 });
+
+/** What is long to typeset is put in when there is a pause; once it is there, it never says what was true before. */
+function LongFormula({ latex }: { latex: string }) {
+  const isThere = useDeferredValue(true, false);
+  return isThere && <Formula latex={latex} />;
+}
+
+function Formula({ latex }: { latex: string }) {
+  const markup = useMemo(() => typeset(latex), [latex]);
+  return markup === null ? <span>{latex}</span> : <span dangerouslySetInnerHTML={{ __html: markup }} />;
+}
 
 function TooLong({ length }: { length: number }) {
   return (

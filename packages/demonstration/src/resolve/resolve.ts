@@ -6,7 +6,7 @@ import {
   TooLarge,
   type KnownNumber,
 } from '@yperkine/core';
-import { unanswered, type Answers } from './answers.ts';
+import { keyOfQuestion, unanswered, type Answers } from './answers.ts';
 import { kindOf } from '../entries/anyKind.ts';
 import type { CurveResult } from '../entries/curve.ts';
 import type { EntryKind, Head, NameableResult, Spot, Said, WorkContext } from '../entries/kind.ts';
@@ -197,13 +197,19 @@ class Resolver {
    * for as long questions are.
    */
   private inTime(id: Id, work: () => Outcome<unknown>): Outcome<unknown> {
-    for (let asked = 0; ; asked++) {
+    const asked = new Set<string>();
+    for (;;) {
       try {
         return new Effort(ofOneEntry).spendOn(work);
       } catch (error) {
-        if (!(error instanceof DerivativeOutOfEffort) || asked === mostDerivatives) throw error;
+        if (!(error instanceof DerivativeOutOfEffort)) throw error;
         const { node: body, variable, order } = error;
-        const told = this.answers.ask<'derivative'>(id, { ask: 'derivative', body, variable, order });
+        const question = { ask: 'derivative', body, variable, order } as const;
+        const key = keyOfQuestion(question);
+        // A formula that is made anew at every try would be asked about for ever.
+        if (asked.has(key) || asked.size === mostDerivatives) throw error;
+        asked.add(key);
+        const told = this.answers.ask<'derivative'>(id, question);
         if (told.state === 'unanswerable') throw error;
         if (told.state === 'waiting' || told.of !== 'now') return waiting(derivativeWanted);
         keepDerivative(error, told.answer);
