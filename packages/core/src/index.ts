@@ -94,18 +94,12 @@ export { Spline } from './interpolation/spline.ts';
 export { closedFormula, numberFormula } from './analysis/question.ts';
 export type { Located, Place } from './analysis/place.ts';
 export {
-  answerSent,
-  answersInStages,
   answerTo,
   indicator,
-  keepDerivative,
-  sendable,
   squaredDistance,
   type Answer,
-  type AnswerStage,
   type AnswerTo,
   type NearestPoint,
-  type Outcome as AnswerOutcome,
   type Question,
   type QuestionKind,
   type QuestionOf,
@@ -115,6 +109,14 @@ export {
   type ToldKeyPoint,
   type ToldSolutions,
 } from './analysis/answers.ts';
+export {
+  answerSent,
+  answersInStages,
+  keepDerivative,
+  sendable,
+  type AnswerStage,
+  type Outcome as AnswerOutcome,
+} from './analysis/sentAnswers.ts';
 export { limitOfProgram, type Limit } from './limit/limit.ts';
 export { sampleCurve, type Grid, type SampledCurve } from './curve/sample.ts';
 export { roughCurve } from './curve/rough.ts';

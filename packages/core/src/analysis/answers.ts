@@ -1,4 +1,4 @@
-import { derivativeOf, rememberDerivative, type DerivativeOutOfEffort } from '../algebra/differentiate.ts';
+import { derivativeOf } from '../algebra/differentiate.ts';
 import { exactForm } from '../algebra/exactForm.ts';
 import { TooLarge } from '../algebra/limits.ts';
 import type { Rational } from '../algebra/rational.ts';
@@ -14,7 +14,7 @@ import { integral, type DefiniteIntegral } from '../area/integral.ts';
 import type { IntegralPart } from '../area/parts.ts';
 import { evenPartition, type SumRule } from '../area/rules.ts';
 import { riemannSum } from '../area/sums.ts';
-import { packed, unpacked } from '../interpolation/packed.ts';
+import { packed } from '../interpolation/packed.ts';
 import * as tree from '../language/tree.ts';
 import type { Condition, Expression } from '../language/tree.ts';
 import { meanValuePoints } from '../slope/meanValue.ts';
@@ -27,7 +27,6 @@ import { readFromDerivative, type Finding } from './reading.ts';
 import { sampledKeyPoints } from './sampled.ts';
 import { signs } from './signs.ts';
 import { solve, whereHolds, type Solutions } from './solve.ts';
-import { searchedInPart } from './thoroughness.ts';
 
 /** A function of one variable on an interval, free of parameters. */
 interface Asked {
@@ -447,55 +446,4 @@ function pieceByPiece(body: Expression, change: (piece: Expression) => Expressio
   if (body.kind !== 'piecewise') return change(body);
   const pieces = body.pieces.map(({ value, condition }) => ({ value: change(value), condition }));
   return tree.piecewise(pieces, body.otherwise && change(body.otherwise));
-}
-
-/** What came of a question: its answer, or that it is out of reach. */
-export type Outcome =
-  { readonly ok: true; readonly answer: Answer } | { readonly ok: false; readonly reason: 'tooLarge' };
-
-/** The answer to a question as it arrives in a worker, with what is out of reach as plain data, too. */
-export function answerSent(question: Question): Outcome {
-  try {
-    return { ok: true, answer: answerTo(withFormulas(question, unpacked) as QuestionOf<'keyPoints'>) };
-  } catch (error) {
-    if (error instanceof TooLarge) return { ok: false, reason: 'tooLarge' };
-    throw error;
-  }
-}
-
-/** Remembers a derivative that was worked out elsewhere. */
-export function keepDerivative(
-  { node, variable, order }: DerivativeOutOfEffort,
-  { formula }: AnswerTo['derivative'],
-): void {
-  rememberDerivative(node, variable, order, unpacked(formula));
-}
-
-/** What is known of a question at a stage of the work on it. */
-export interface AnswerStage {
-  readonly outcome: Outcome;
-  /** Whether nothing more will be known. */
-  readonly isLast: boolean;
-}
-
-/** The part of its steps that every search may take for a first answer. */
-const partOfFirst = 1 / 15;
-
-/** Answers a question as soon as something is known of it, and then fully: the last answer is that of `answerSent`. */
-export function* answersInStages(question: Question): Generator<AnswerStage> {
-  const { result, isAll } = searchedInPart(partOfFirst, () => answerSent(question));
-  const isLast = isAll || !result.ok;
-  yield { outcome: result, isLast };
-  if (!isLast) yield { outcome: answerSent(question), isLast: true };
-}
-
-/** A question that can be copied. */
-export const sendable = (question: Question): Question => withFormulas(question, packed);
-
-function withFormulas(question: Question, change: (formula: Expression) => Expression): Question {
-  const body = change(question.body);
-  if (question.ask === 'solve') return { ...question, body, equals: change(question.equals) };
-  if (question.ask === 'joins' && question.mend)
-    return { ...question, body, mend: { ...question.mend, body: change(question.mend.body) } };
-  return { ...question, body };
 }
