@@ -16,6 +16,8 @@ import {
   type Scene,
   type Stage,
 } from '../src/index.ts';
+import { placeLabels } from '../src/scene/labels.ts';
+import type { Mark } from '../src/scene/mark.ts';
 import { ticksOf } from '../src/scene/ticks.ts';
 import { documentWith, given, slider, tangentDocument } from './sample.ts';
 
@@ -245,5 +247,20 @@ describe('the small picture', () => {
 
   test('of an empty or broken demonstration is still a picture', () => {
     expect(smallPicture({ ...tangentDocument('f(x) = )('), title: '<b>' })).toMatch(/<\/svg>$/);
+  });
+});
+
+describe('labels', () => {
+  const frame = { left: 0, top: 0, width: 800, height: 500 };
+  const marksWith = (run: readonly number[]): Mark[] => [
+    { kind: 'label', x: 400, y: 250, text: '(1, 1)', tone: 'f' },
+    { kind: 'curve', entry: 'f', runs: [Float64Array.from(run)], tone: 'f', dash: [], weight: 2 },
+  ];
+  test.each([
+    ['far beyond every window', [400, 250, 4e15, -4e15, 1e300, 1e300, 410, 260]],
+    ['to where numbers end', [400, 250, 1.7e308, -1.7e308, -1.7e308, 1.7e308, 410, 260]],
+    ['through what is no number', [400, 250, NaN, NaN, Infinity, 0, 410, 260]],
+  ])('find their places beside a curve that leads %s', (_where, run) => {
+    expect(placeLabels(marksWith(run), frame)).toHaveLength(1);
   });
 });

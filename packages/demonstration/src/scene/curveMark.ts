@@ -143,8 +143,9 @@ function beforeItsTime(curve: CurveResult, tier: TierView, effort: Effort): Draw
 
 /** A picture of one window as far as it can be seen in another. */
 const moved = ({ tier: from, runs }: Drawn, to: TierView): Float64Array[] =>
-  runs.map((run) =>
-    run.map((value, i) => (i % 2 === 0 ? to.toX(from.fromX(value)) : to.toY(from.fromY(value)))),
+  inPixels(
+    runs.map((run) => run.map((value, i) => (i % 2 === 0 ? from.fromX(value) : from.fromY(value)))),
+    to,
   );
 
 const pointsIn = (runs: readonly Float64Array[]): number => runs.reduce((sum, run) => sum + run.length, 0);

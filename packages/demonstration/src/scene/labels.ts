@@ -165,6 +165,8 @@ function discOf({ x, y, radius }: MarkOf<'lens'>): number[] {
 
 /** Pixels of a curve's length between two of its points that a label should not cover. */
 const spacing = 4;
+/** Points of one straight piece at most: it may lead far out of the window. */
+const mostOfPiece = 2000;
 
 /** Puts in points along a run at even distances, so that a steep part counts as much as a flat one. */
 function addThinned(run: Float64Array, points: number[]): void {
@@ -175,10 +177,13 @@ function addThinned(run: Float64Array, points: number[]): void {
     const x1 = run[i + 2] as number;
     const y1 = run[i + 3] as number;
     const length = Math.hypot(x1 - x0, y1 - y0);
-    for (let at = left; at < length; at += spacing) {
+    if (!Number.isFinite(length)) continue;
+    const step = Math.max(spacing, length / mostOfPiece);
+    for (let at = left; at < length; at += step) {
       points.push(x0 + ((x1 - x0) * at) / length, y0 + ((y1 - y0) * at) / length);
     }
-    left = length > left ? spacing - ((length - left) % spacing) : left - length;
+    if (step > spacing) left = 0;
+    else left = length > left ? spacing - ((length - left) % spacing) : left - length;
   }
 }
 
