@@ -16,7 +16,7 @@ export default defineConfig({
     colorScheme: 'light',
     screenshot: 'only-on-failure',
     launchOptions: {
-      executablePath: '/usr/bin/chromium',
+      executablePath: '/usr/bin/chromium-headless-shell',
       chromiumSandbox: false,
       args: [
         '--disable-background-networking',

@@ -82,7 +82,8 @@ describe('a painter', () => {
 describe('the pictures of the library', () => {
   let server: Awaited<ReturnType<typeof testServer>>;
   let agent: ReturnType<typeof server.agent>;
-  const painter = new CountingPainter({ ...usualLimits, time: 2500 });
+  const limits = { ...usualLimits };
+  const painter = new CountingPainter(limits);
   const id = quick?.id ?? '';
   const picture = (of = id, theme = 'day') =>
     agent.get(`/api/demonstrations/${of}/picture.svg?theme=${theme}`);
@@ -131,6 +132,8 @@ describe('the pictures of the library', () => {
   test('that take too long hold up nobody and become a quiet placeholder, kept too', async () => {
     const made = await agent.post('/api/demonstrations').send({}).expect(201);
     const slow = String(made.body.id);
+    // However fast the machine is, so many sums take longer than this.
+    limits.time = 400;
     await DemonstrationRow.update({ document: endless, version: 1 }, { where: { id: slow } });
     const answered: string[] = [];
     const waited = picture(slow)
@@ -143,7 +146,7 @@ describe('the pictures of the library', () => {
       await agent.get('/api/demonstrations').expect(200);
       answered.push('library');
     }
-    expect(String((await waited).body)).toBe(placeholder);
+    expect(String((await waited).body) === placeholder).toBe(true);
     expect(answered).toEqual([...Array.from({ length: 5 }, () => 'library'), 'picture']);
     painter.painted = [];
     expect(String((await picture(slow).expect(200)).body)).toBe(placeholder);

@@ -91,7 +91,8 @@ export {
 } from './curve/equation.ts';
 export { through, type ExactPoint, type Shape } from './interpolation/through.ts';
 export { Spline } from './interpolation/spline.ts';
-export { closedFormula, numberFormula } from './analysis/question.ts';
+export { closedFormula } from './analysis/question.ts';
+export { numberFormula } from './limit/numberFormula.ts';
 export type { Located, Place } from './analysis/place.ts';
 export {
   answerTo,

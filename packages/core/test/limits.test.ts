@@ -73,6 +73,32 @@ const finite: readonly [string, number, tree.Side, number][] = [
   ['1/x^2 - cot(x)^2', 0, 'both', 2 / 3],
   ['x - ln(1 + e^x)', infinity, 'both', 0],
   ['x^x^x', 0, 'right', 0],
+  // Whatever cancels: the next term of the series, by hand from those of Abramowitz & Stegun 4.3.65, 4.3.66 and 4.2.1.
+  ['(1 - cos(x^2))/x^4', 0, 'both', 0.5],
+  ['(sin(x) - x + x^3/6)/x^5', 0, 'both', 1 / 120],
+  ['x^4/(1 - cos(x^2))', 0, 'both', 2],
+  ['x^4 (1 - cos(1/x^2))', infinity, 'both', 0.5],
+  ['x^5 (sin(1/x) - 1/x + 1/(6x^3))', infinity, 'both', 1 / 120],
+  ['(e^x - 1 - x - x^2/2 - x^3/6)/x^4', 0, 'both', 1 / 24],
+  ['(sin(tan(x)) - tan(sin(x)))/x^7', 0, 'both', -1 / 30],
+  ['e^(x + e^(-x)) - e^x', infinity, 'both', 1],
+  // Gruntz, On Computing Limits in a Symbolic Manipulation System (1996), chapter 8: test problems (from memory).
+  ['e^x (e^(1/x - e^(-x)) - e^(1/x))', infinity, 'both', -1],
+  ['e^x (sin(1/x + e^(-x)) - sin(1/x))', infinity, 'both', 1],
+  ['e^(e^(e^x))/e^(e^(e^x - e^(-e^x)))', infinity, 'both', Math.E],
+  ['(3^x + 5^x)^(1/x)', infinity, 'both', 5],
+  ['e^(ln(ln(x + e^(ln(x) ln(ln(x)))))/ln(ln(ln(e^x + x + ln(x)))))', infinity, 'both', Math.E],
+  // Scales that doubles blur.
+  ['x/(x + 10^(-200))', 0, 'both', 0],
+  ['10^15 + abs(x)/x', 0, 'right', 1e15 + 1],
+  ['10^15 + abs(x)/x', 0, 'left', 1e15 - 1],
+  // What swings between bounds beside what grows.
+  ['(x + sin(x))/(x - cos(x))', infinity, 'both', 1],
+  ['floor(x)/x', infinity, 'both', 1],
+  ['x^2 sin(1/x)', 0, 'right', 0],
+  ['x^3/(x^2 + sin(x)) - x', infinity, 'both', 0],
+  // Sums, term by term.
+  ['(∑[i=1, 5] sin(i x))/x', 0, 'both', 15],
   // At a place that a double only rounds, the place itself is meant.
   ['cos(x)/(x - π/2)', Math.PI / 2, 'both', -1],
   ['sin(x)/(x - π)', Math.PI, 'both', -1],
@@ -102,9 +128,10 @@ describe('limits that exist', () => {
       );
   });
 
-  test('a limit is called proved where it follows from continuity, and only there', () => {
+  test('a limit is called proved where it follows from continuity or a series, and only there', () => {
     expect(limit('cos(x)', 0.5)).toMatchObject({ proved: true });
-    expect(limit('sin(x)/x', 0)).toMatchObject({ proved: false });
+    expect(limit('sin(x)/x', 0)).toMatchObject({ proved: true });
+    expect(limit('(∫[0, x] cos(t) dt)/x', 0, 'right')).toMatchObject({ proved: false, exact: null });
   });
 });
 
@@ -127,6 +154,10 @@ describe('infinite limits', () => {
     ['x^(1/997)', infinity, 'both', 1],
     ['x - ln(x)', infinity, 'both', 1],
     ['x^(1/3)/x', 0, 'both', 1],
+    ['10^(-200) x', infinity, 'both', 1],
+    ['1/(1 - cos(x^2))', 0, 'both', 1],
+    ['x/ln(x^(ln(x)^(ln(2)/ln(x))))', infinity, 'both', 1],
+    ['x(2 + sin(x))', infinity, 'both', 1],
   ] as const)('%s as x tends to %s (%s)', (text, at, side, sign) => {
     expect(limit(text, at, side)).toEqual({ kind: 'infinite', sign });
   });
@@ -144,7 +175,25 @@ describe('limits that do not exist', () => {
     ['x - floor(x)', infinity, 'both'],
     ['mod(x, 1)', infinity, 'both'],
     ['sqrt(x)', 0, 'both'],
+    ['10^15 + abs(x)/x', 0, 'both'],
+    // Slow swings, and swings that are hidden: along different ways they tend to different values.
+    ['cos(ln(ln(ln(x))))', infinity, 'both'],
+    ['sin(x^0.001)', infinity, 'both'],
+    ['abs(sin(x))^x', infinity, 'both'],
+    ['x^2/(1 + x^4 sin(x)^2)', infinity, 'both'],
+    ['sign(x sin(1/x))', 0, 'both'],
+    ['sin(x) + sin(2x)', infinity, 'both'],
+    ['tan(x)', infinity, 'both'],
+    ['e^(x sin(x))', infinity, 'both'],
   ] as const)('%s as x tends to %s', (text, at, side) => expect(limit(text, at, side).kind).toBe('none'));
+
+  // arctan 1/2 + arctan 1/3 = π/4 (Machin's kind; Abramowitz & Stegun 4.4.34) is out of reach of the algebra.
+  test.each([
+    ['(arctan(1/2) + arctan(1/3) - π/4)/x', 0, 'right'],
+    ['sin(x) sin(π x)', infinity, 'both'],
+  ] as const)('nothing is said of %s as x tends to %s', (text, at, side) =>
+    expect(limit(text, at, side).kind).toBe('undecided'),
+  );
 
   test.each([
     ['sqrt(x)', 0, 'left'],

@@ -291,6 +291,11 @@ export function splitCoefficient(term: Canonical): { coefficient: Rational; rest
   return { coefficient: term.coefficient, rest: productOf(rational.one, term.factors) };
 }
 
+export const negative = (form: Canonical): Canonical => product([whole(-1), form]);
+export const quotient = (above: Canonical, below: Canonical): Canonical =>
+  product([above, power(below, whole(-1))]);
+export const difference = (a: Canonical, b: Canonical): Canonical => sum([a, negative(b)]);
+
 /** What a part of a sum or product costs, in operations. */
 const partCost = 300;
 

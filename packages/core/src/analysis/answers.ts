@@ -22,7 +22,7 @@ import type { Box } from './isolate.ts';
 import { joiningValues, joins, type Join } from './joins.ts';
 import { keyPoints, type KeyPoint } from './keyPoints.ts';
 import { located, type Located, type Place } from './place.ts';
-import { numberFormula } from './question.ts';
+import { numberFormula } from '../limit/numberFormula.ts';
 import { readFromDerivative, type Finding } from './reading.ts';
 import { sampledKeyPoints } from './sampled.ts';
 import { signs } from './signs.ts';

@@ -1,10 +1,18 @@
 import { derivativeOf } from '../algebra/differentiate.ts';
 import * as tree from '../language/tree.ts';
 import type { Expression } from '../language/tree.ts';
-import * as big from '../limit/bigFloat.ts';
-import type { BigFloat } from '../limit/bigFloat.ts';
-import { oneSided } from '../limit/limit.ts';
-import { evaluatePrecisely, NotPrecise } from '../limit/precise.ts';
+import { signOf } from '../limit/ball.ts';
+import { nameOfSpot, limitOfFormula, type ProvedLimit, type Spot } from '../limit/growth/limitOfFormula.ts';
+import {
+  compareHeights,
+  foundHeight,
+  heightAt,
+  heightOf,
+  isZeroHeight,
+  seemSame,
+  zeroHeight,
+  type Height,
+} from './height.ts';
 import type { Box } from './isolate.ts';
 import { inSimplerTerms, piecesOf, signInside } from './pieces.ts';
 import {
@@ -15,9 +23,8 @@ import {
   sortedPlaces,
   type Place,
 } from './place.ts';
-import { numberFormula } from './question.ts';
+import { numberFormula } from '../limit/numberFormula.ts';
 import { Zeros } from './zeros.ts';
-import { programOf } from './programs.ts';
 
 /** An open stretch on which a function is analytic, or not defined at all. */
 export interface Arc {
@@ -36,15 +43,13 @@ export interface SignedStretch {
 
 /** What a function does as a place is approached from one side. */
 export type SideLimit =
-  | { readonly kind: 'finite'; readonly value: BigFloat; readonly isAnalytic: boolean }
+  | { readonly kind: 'finite'; readonly height: Height; readonly isAnalytic: boolean }
   | { readonly kind: 'infinite'; readonly sign: 1 | -1 }
   | { readonly kind: 'undefined' }
-  | { readonly kind: 'none' };
+  | { readonly kind: 'none' }
+  /** Nothing shows what it does. */
+  | { readonly kind: 'undecided' };
 
-/** Binary digits to which values at places are worked out. */
-export const valueBits = 400;
-/** Values below 2 to this may be what rounding leaves of 0. */
-const lastDigits = -300n;
 /** How far beyond the interval zeros are looked for, so that those at its ends are inside. */
 const overhang = 1e-3;
 
@@ -62,7 +67,11 @@ export class Arcs {
   private readonly boxes: Box[] = [];
   /** Parts in which the function may fall into more arcs than are known. */
   private readonly openParts: Box[] = [];
+  /** Places at which it is not shown whether values or limits agree. */
+  private readonly openPlaces: Box[] = [];
+  private readonly knownLimits = new WeakMap<Expression, Map<string, ProvedLimit | 'undecided' | null>>();
   private readonly knownSigns = new WeakMap<Arc, Map<number, readonly SignedStretch[]>>();
+  private readonly isRounded: boolean;
   /** The function in simpler terms: what holds at the joints, too. */
   readonly simple: Expression;
 
@@ -79,6 +88,7 @@ export class Arcs {
     readonly base = 0,
   ) {
     this.simple = inSimplerTerms(body);
+    this.isRounded = holdsSmoothTable(body);
     this.from = exactPlace(numberFormula(a)) as Place;
     this.to = exactPlace(numberFormula(b)) as Place;
     const beyond = (b - a) * overhang;
@@ -93,7 +103,7 @@ export class Arcs {
   /** Parts of the interval in which something stayed undecided. */
   get undecided(): readonly Box[] {
     const [a, b] = [this.from.value, this.to.value];
-    const inside = this.boxes
+    const inside = [...this.boxes, ...this.openPlaces]
       .filter((box) => box.high >= a && box.low <= b)
       .map((box) => ({ low: Math.max(a, box.low), high: Math.min(b, box.high) }))
       .sort((p, q) => p.low - q.low);
@@ -190,69 +200,112 @@ export class Arcs {
     if (!arc || !body) return { kind: 'undefined' };
     const isSingular = this.zeros.breaksOfBody(body).roots.some((place) => comparePlaces(place, joint) === 0);
     if (!isSingular) {
-      const value = this.valueOnArc(body, joint);
-      if (value) return { kind: 'finite', value, isAnalytic: true };
+      const height = this.valueOnArc(body, joint);
+      if (height) return { kind: 'finite', height, isAnalytic: true };
     }
-    const limit = oneSided(programOf(body, this.variable), joint.at, arc.to === joint ? -1 : 1);
-    return limit.kind === 'finite'
-      ? { kind: 'finite', value: big.fromDouble(limit.value), isAnalytic: false }
-      : limit;
+    const side = arc.to === joint ? -1 : 1;
+    const limit = this.limitOf(body, joint, side);
+    if (limit === null || limit === 'undecided') return { kind: 'undecided' };
+    if (limit.kind !== 'finite') return limit;
+    const height = tree.dependsOn(limit.exact, nameOfSpot)
+      ? heightAt(limit.exact, nameOfSpot, joint)
+      : heightOf(limit.exact);
+    return { kind: 'finite', height: height ?? foundHeight(limit.value), isAnalytic: false };
   }
 
-  private valueOf(body: Expression, place: Place): BigFloat | null {
-    try {
-      return evaluatePrecisely(programOf(body, this.variable), place.at(valueBits), [], valueBits);
-    } catch (error) {
-      if (error instanceof NotPrecise || error instanceof big.OutOfRange) return null;
-      throw error;
-    }
+  private limitOf(body: Expression, joint: Place, side: 1 | -1): ProvedLimit | 'undecided' | null {
+    const key = `${side} ${joint.value}`;
+    const known = this.knownLimits.get(body) ?? new Map<string, ProvedLimit | 'undecided' | null>();
+    this.knownLimits.set(body, known);
+    const found = known.get(key);
+    if (found !== undefined) return found;
+    const limit = limitOfFormula(body, { variable: this.variable, target: this.spotAt(joint), side });
+    known.set(key, limit);
+    return limit;
+  }
+
+  /** A joint as what a limit is taken at: by its formula, or as a place of which it is known which formulas are 0. */
+  private spotAt(joint: Place): Spot {
+    if (joint.exact) return { exact: joint.exact };
+    return { ball: joint.ball, isZero: (formula) => this.isProvedZero(formula, joint) };
+  }
+
+  /** Whether a formula is 0 throughout, or a place one of its proved zeros. */
+  private isProvedZero(formula: Expression, place: Place): boolean {
+    const { roots, isZero } = this.zeros.of(formula);
+    return isZero || roots.some((root) => comparePlaces(root, place) === 0);
   }
 
   /** The value at any place; null where there is none. */
-  valueAt(place: Place): BigFloat | null {
+  valueAt(place: Place): Height | null {
     if (this.joints.includes(place)) return this.derivativeAt(place, 0);
     const arc = this.arcs.find(({ from, to }) => isStrictlyBetween(place, from, to));
     const body = arc && this.bodyOf(arc, 0);
     return body ? this.valueOnArc(body, place) : null;
   }
 
-  /** The value of an arc's formula; exactly 0 at a proved zero, where evaluation leaves a last digit. */
-  private valueOnArc(body: Expression, place: Place): BigFloat | null {
-    const value = this.valueOf(body, place);
-    if (!value || big.isZero(value) || big.order(value) > lastDigits) return value;
-    const { roots, isZero } = this.zeros.of(body);
-    return isZero || roots.some((root) => comparePlaces(root, place) === 0) ? big.zero : value;
+  /** The value of an arc's formula; exactly 0 at a proved zero. */
+  private valueOnArc(body: Expression, place: Place): Height | null {
+    const height = heightAt(body, this.variable, place);
+    if (!height || !couldBeZero(height)) return height;
+    return isZeroHeight(height) || this.isProvedZero(body, place) ? zeroHeight : height;
   }
 
   /** The value of the whole formula at a joint; exactly 0 where an arc beside it shows that. */
-  private valueAtJoint(joint: Place): BigFloat | null {
-    const value = this.valueOf(this.simple, joint);
-    if (!value || big.isZero(value) || big.order(value) > lastDigits) return value;
+  private valueAtJoint(joint: Place): Height | null {
+    const height = heightAt(this.simple, this.variable, joint, (formula) =>
+      this.isProvedZero(formula, joint),
+    );
+    if (!height || !couldBeZero(height)) return height;
+    if (isZeroHeight(height)) return zeroHeight;
     const isZero = this.arcs.some(({ from, to, derivatives }) => {
       const body = from === joint || to === joint ? derivatives?.[0] : undefined;
       const beside = body && this.valueOnArc(body, joint);
-      return beside ? big.isZero(beside) : false;
+      return beside ? isZeroHeight(beside) : false;
     });
-    return isZero ? big.zero : value;
+    return isZero ? zeroHeight : height;
   }
 
   /**
    * The derivative of the given order at a joint, where it exists: where all lower ones are continuous and it
    * tends to one value from both sides. At the ends of the interval the side inside tells.
    */
-  derivativeAt(joint: Place, order: number): BigFloat | null {
+  derivativeAt(joint: Place, order: number): Height | null {
     let value = this.valueAtJoint(joint);
     const { left, right } = this.arcsAt(joint);
     const sides = [left, right].filter((arc) => arc !== null);
     for (let k = 0; k < this.base + order && value; k++) {
       const heights = sides.map((arc) => this.limitAlong(arc, joint, k - this.base));
-      if (!commonValue(heights, value)) return null;
-      value = commonValue(
+      if (!this.commonValue(heights, value, joint)) return null;
+      value = this.commonValue(
         sides.map((arc) => this.limitAlong(arc, joint, k + 1 - this.base)),
         null,
+        joint,
       );
     }
     return value;
+  }
+
+  /** The value that both sides tend to, and that is the given one if there is one; null where they do not agree. */
+  private commonValue(sides: readonly SideLimit[], given: Height | null, at: Place): Height | null {
+    const values = sides.flatMap((side) => (side.kind === 'finite' ? [side.height] : []));
+    const [first] = values;
+    if (!first || values.length < sides.length) return null;
+    if (!values.every((value) => this.areSame(value, first, at))) return null;
+    return !given || this.areSame(given, first, at) ? first : null;
+  }
+
+  /**
+   * Whether two heights at a place are the same, by algebra or an enclosure. Where nothing shows it they are taken for
+   * what they seem to be, and the place stays undecided.
+   */
+  areSame(a: Height, b: Height, at: Place): boolean {
+    // That a smooth table goes on at its knots holds by construction, up to the rounding of what defines it.
+    if (this.isRounded && seemSame(a, b)) return true;
+    const compared = compareHeights(a, b);
+    if (!Number.isNaN(compared)) return compared === 0;
+    this.openPlaces.push({ low: at.low, high: at.high });
+    return seemSame(a, b);
   }
 
   /** Every place at which the function or a derivative up to the given order is 0 on an arc, or at a joint. */
@@ -283,21 +336,14 @@ function without(boxes: readonly Box[], start: Place, end: Place): { from: Place
   return parts;
 }
 
-/** The value that both sides tend to, and that is the given one if there is one; null where they do not agree. */
-function commonValue(sides: readonly SideLimit[], given: BigFloat | null): BigFloat | null {
-  const values = sides.flatMap((side) => (side.kind === 'finite' ? [side.value] : []));
-  const [first] = values;
-  if (!first || values.length < sides.length || !values.every((value) => isSame(value, first))) return null;
-  return !given || isSame(given, first) ? first : null;
+const holdsSmoothTable = (node: Expression): boolean =>
+  (node.kind === 'spline' && node.spline.shape === 'smooth') || tree.children(node).some(holdsSmoothTable);
+
+/** Whether nothing but algebra may tell a height from 0. */
+function couldBeZero({ ball }: Height): boolean {
+  const known = ball(quickBits);
+  return known !== null && known !== 'unsure' && signOf(known) === undefined;
 }
 
-/** Binary digits in which two values must agree to be taken for one. */
-const agreement = 45n;
-
-/** Whether two values agree in almost all digits of a double; limits are known no better. */
-export function isSame(a: BigFloat, b: BigFloat): boolean {
-  const difference = big.subtract(a, b, valueBits);
-  if (big.isZero(difference)) return true;
-  const size = big.order(a) > big.order(b) ? big.order(a) : big.order(b);
-  return big.order(difference) < size - agreement;
-}
+/** Binary digits to which it is looked at whether a height may be 0. */
+const quickBits = 120;

@@ -1,8 +1,6 @@
-import { compile } from '../evaluate/program.ts';
 import * as tree from '../language/tree.ts';
 import type { Expression } from '../language/tree.ts';
-import { limitOfProgram } from '../limit/limit.ts';
-import { numberFormula } from './question.ts';
+import { limitOfFormula } from '../limit/growth/limitOfFormula.ts';
 
 /** A line y = slope·x + intercept that a curve comes ever closer to; level where the slope is 0. */
 export interface Asymptote {
@@ -18,15 +16,14 @@ export interface Asymptote {
  */
 export function asymptotes(body: Expression, variable: string): Asymptote[] {
   return (['left', 'right'] as const).flatMap((towards) => {
-    const target = towards === 'left' ? -Infinity : Infinity;
-    const limit = (formula: Expression): number | null => {
-      const found = limitOfProgram(compile(formula, variable), target, 'both');
-      return found.kind === 'finite' ? found.value : null;
+    const limit = (formula: Expression): { exact: Expression; value: number } | null => {
+      const found = limitOfFormula(formula, { variable, target: towards === 'left' ? -1 : 1, side: 1 });
+      return found && found !== 'undecided' && found.kind === 'finite' ? found : null;
     };
     const x = tree.name(variable);
     const slope = limit(tree.divide(body, x));
     if (slope === null) return [];
-    const intercept = limit(tree.subtract(body, tree.multiply(numberFormula(slope), x)));
-    return intercept === null ? [] : [{ towards, slope, intercept }];
+    const intercept = limit(tree.subtract(body, tree.multiply(slope.exact, x)));
+    return intercept === null ? [] : [{ towards, slope: slope.value, intercept: intercept.value }];
   });
 }

@@ -5,6 +5,7 @@ import { written } from '../algebra/written.ts';
 import * as tree from '../language/tree.ts';
 import type { Expression } from '../language/tree.ts';
 import * as big from '../limit/bigFloat.ts';
+import { signOfConstant } from '../limit/constantSign.ts';
 import { evaluatePrecisely, NotPrecise } from '../limit/precise.ts';
 import { programOf } from './programs.ts';
 
@@ -34,14 +35,6 @@ export function numberOf(formula: Expression): number | null {
   }
 }
 
-/** The sign of a constant, by evaluation with more than a hundred digits; NaN where it has no value. */
-export function constantSign(form: Canonical): number {
-  if (form.kind === 'number') return rational.compare(form.value, rational.zero);
-  try {
-    const value = evaluatePrecisely(programOf(written(form), ''), big.zero, [], constantBits);
-    return value ? big.sign(value) : NaN;
-  } catch (error) {
-    if (error instanceof NotPrecise || error instanceof big.OutOfRange) return NaN;
-    throw error;
-  }
-}
+/** The sign of a constant form; NaN where it has no value, and where nothing shows its sign. */
+export const constantSign = (form: Canonical): number =>
+  form.kind === 'number' ? rational.compare(form.value, rational.zero) : signOfConstant(written(form));

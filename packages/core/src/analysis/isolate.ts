@@ -1,5 +1,7 @@
 import { derivativeOf } from '../algebra/differentiate.ts';
 import { TooLarge } from '../algebra/limits.ts';
+import { literal } from '../algebra/pieces.ts';
+import * as rational from '../algebra/rational.ts';
 import { enclose, run } from '../evaluate/enclosures.ts';
 import * as intervals from '../evaluate/interval.ts';
 import type { Interval } from '../evaluate/interval.ts';
@@ -8,10 +10,11 @@ import { evaluateAt } from '../evaluate/values.ts';
 import * as tree from '../language/tree.ts';
 import type { Expression } from '../language/tree.ts';
 import * as big from '../limit/bigFloat.ts';
-import { evaluatePrecisely, NotPrecise } from '../limit/precise.ts';
 import { exactPlace, pointPlace, rootPlace, type Place } from './place.ts';
-import { candidates, isExactlyZero } from './recognise.ts';
-import { programOf } from './programs.ts';
+import { isExactlyZero, signOfConstant } from '../limit/constantSign.ts';
+import { limitOfFormula, nameOfSpot } from '../limit/growth/limitOfFormula.ts';
+import { candidates } from './recognise.ts';
+import { preciseSign, programOf } from './programs.ts';
 import { endedEarly, stepsAllowed } from './thoroughness.ts';
 
 /** A part of the axis, and whether the function has a singular place at its ends. */
@@ -164,31 +167,31 @@ class Isolation {
   }
 
   /** The sign at an end of a box; beside the end where the function is singular there. */
-  private signAt(x: number): number {
-    if (this.isSingular(x)) return this.signBeside(x);
+  private signAt(x: number, direction: 1 | -1): number {
+    if (this.isSingular(x)) return this.signBeside(x, direction);
     const [value] = this.enclose({ low: x, high: x });
     if (value.low > 0) return 1;
     if (value.high < 0) return -1;
-    return this.preciseSign(big.fromDouble(x));
-  }
-
-  /** The sign 10^−160 beside a singular end. */
-  private signBeside(x: number): number {
-    const isLeft = x === this.stretch.from && this.stretch.fromPlace !== null;
-    const place = (isLeft ? this.stretch.fromPlace : this.stretch.toPlace) as Place;
-    const step = { mantissa: isLeft ? 1n : -1n, exponent: -531n };
-    return this.preciseSign(big.add(place.at(preciseBits), step, preciseBits));
-  }
-
-  private preciseSign(x: big.BigFloat): number {
-    this.evaluations++;
-    try {
-      const value = evaluatePrecisely(this.program, x, [], preciseBits);
-      return value ? big.sign(value) : NaN;
-    } catch (error) {
-      if (error instanceof big.OutOfRange || error instanceof NotPrecise) return NaN;
-      throw error;
+    for (const bits of preciseBits) {
+      this.evaluations++;
+      const sign = preciseSign(this.program, big.fromDouble(x), bits);
+      if (sign !== undefined) return sign;
     }
+    const there = tree.substitute(this.body, this.variable, literal(rational.fromDouble(x)));
+    return isExactlyZero(there) ? 0 : NaN;
+  }
+
+  /** The sign beside a singular end of a function that only rises (1) or only falls: that of its limit there. */
+  private signBeside(x: number, direction: 1 | -1): number {
+    const side = x === this.stretch.from && this.stretch.fromPlace !== null ? 1 : -1;
+    const place = (side > 0 ? this.stretch.fromPlace : this.stretch.toPlace) as Place;
+    const target = place.exact ? { exact: place.exact } : { ball: place.ball, isZero: () => false };
+    const limit = limitOfFormula(this.body, { variable: this.variable, target, side });
+    if (limit === null || limit === 'undecided') return NaN;
+    if (limit.kind === 'infinite') return limit.sign;
+    if (limit.kind !== 'finite' || tree.dependsOn(limit.exact, nameOfSpot)) return NaN;
+    const sign = signOfConstant(limit.exact);
+    return sign === 0 ? side * direction : sign;
   }
 
   private get program() {
@@ -197,7 +200,7 @@ class Isolation {
 
   /** At most one root on a box where the function only rises or only falls. */
   private monotone(box: Box, direction: 1 | -1): void {
-    const [left, right] = [this.signAt(box.low), this.signAt(box.high)];
+    const [left, right] = [this.signAt(box.low, direction), this.signAt(box.high, direction)];
     if (Number.isNaN(left) || Number.isNaN(right)) this.undecided.push(box);
     else if (left === 0) this.addRoot({ low: box.low, high: box.low });
     else if (right === 0) this.addRoot({ low: box.high, high: box.high });
@@ -218,7 +221,8 @@ class Isolation {
     const margin = Math.max(Math.abs(high) * 1e-15, this.width * 1e-17, 1e-300);
     for (let reach = margin; reach < this.width; reach *= 8) {
       const tight = { low: Math.max(box.low, low - reach), high: Math.min(box.high, high + reach) };
-      const isProved = this.signAt(tight.low) === -direction && this.signAt(tight.high) === direction;
+      const isProved =
+        this.signAt(tight.low, direction) === -direction && this.signAt(tight.high, direction) === direction;
       if (isProved) return tight;
     }
     return box;
@@ -367,7 +371,8 @@ class Isolation {
 
 /** Roots in a row that are no recognised numbers, after which none is expected. */
 const mostUnrecognised = 8;
-const preciseBits = 1200;
+/** Binary digits to which a sign is looked at that doubles do not tell. */
+const preciseBits = [200, 1200];
 
 const isBounded = (x: Interval): boolean => x.sure && Number.isFinite(x.low) && Number.isFinite(x.high);
 

@@ -4,7 +4,7 @@ import * as rational from '../algebra/rational.ts';
 import * as tree from '../language/tree.ts';
 import type { Expression, PiecewiseNode } from '../language/tree.ts';
 import * as big from '../limit/bigFloat.ts';
-import { Arcs, isSame, type SideLimit } from './arcs.ts';
+import { Arcs, type SideLimit } from './arcs.ts';
 import type { Place } from './place.ts';
 import { exactTruth } from '../evaluate/exact.ts';
 import { solve } from './solve.ts';
@@ -34,13 +34,17 @@ export function joins(body: Expression, variable: string, interval: readonly [nu
     const { left, right } = arcs.arcsAt(place);
     const [l, r] = [left, right].map((arc) => [0, 1, 2].map((order) => arcs.limitAlong(arc, place, order)));
     const value = arcs.valueAt(place);
-    const agrees = (order: number): boolean => agree(l?.[order] as SideLimit, r?.[order] as SideLimit);
+    const agrees = (order: number): boolean => {
+      const [a, b] = [l?.[order], r?.[order]];
+      return a?.kind === 'finite' && b?.kind === 'finite' && arcs.areSame(a.height, b.height, place);
+    };
     const first = l?.[0] as SideLimit;
-    const isContinuous = value !== null && agrees(0) && first.kind === 'finite' && isSame(first.value, value);
+    const isContinuous =
+      value !== null && agrees(0) && first.kind === 'finite' && arcs.areSame(first.height, value, place);
     const isDifferentiable = isContinuous && agrees(1);
     return {
       place,
-      value: value && big.toDouble(value),
+      value: value && big.toDouble(value.value),
       left: sideOf(l as SideLimit[]),
       right: sideOf(r as SideLimit[]),
       isContinuous,
@@ -50,12 +54,9 @@ export function joins(body: Expression, variable: string, interval: readonly [nu
   });
 }
 
-const agree = (a: SideLimit, b: SideLimit): boolean =>
-  a.kind === 'finite' && b.kind === 'finite' && isSame(a.value, b.value);
-
 function sideOf(limits: readonly SideLimit[]): JoinSide {
   const [value = null, slope = null, bend = null] = limits.map((limit) =>
-    limit.kind === 'finite' ? big.toDouble(limit.value) : null,
+    limit.kind === 'finite' ? big.toDouble(limit.height.value) : null,
   );
   return { value, slope, bend };
 }

@@ -1,15 +1,14 @@
 import * as rational from '../algebra/rational.ts';
 import { exactValue } from '../evaluate/exact.ts';
 import { literalRational } from '../evaluate/exponent.ts';
-import { isExactlyZero } from './recognise.ts';
+import { isExactlyZero } from '../limit/constantSign.ts';
 import * as tree from '../language/tree.ts';
 import type { Expression } from '../language/tree.ts';
 import * as big from '../limit/bigFloat.ts';
-import type { BigFloat } from '../limit/bigFloat.ts';
-import { Arcs, isSame, valueBits, type Arc, type SideLimit } from './arcs.ts';
+import { Arcs, type Arc, type SideLimit } from './arcs.ts';
+import { compareHeights, isZeroHeight, type Height } from './height.ts';
 import type { Box } from './isolate.ts';
 import { comparePlaces, type Place } from './place.ts';
-import { isLimitProved } from './proof.ts';
 
 export type KeyPointKind =
   'endpoint' | 'zero' | 'maximum' | 'minimum' | 'inflection' | 'pole' | 'jump' | 'hole' | 'corner' | 'cusp';
@@ -56,7 +55,7 @@ export function keyPoints(
 /** What is known at one place: the value, and on either side the limit and the signs of f, f′ and f″. */
 interface Look {
   readonly place: Place;
-  readonly value: BigFloat | null;
+  readonly value: Height | null;
   readonly left: SideLook;
   readonly right: SideLook;
   readonly isJoint: boolean;
@@ -80,7 +79,7 @@ class KeyPointFinder {
     const drafts = looks.flatMap((look) => this.kindsAt(look).map((kind) => ({ kind, look })));
     const { undecided } = this.arcs;
     const swings = looks.some(({ left, right }) =>
-      [left, right].some((side) => side.arc?.derivatives && side.limit.kind === 'none'),
+      [left, right].some((side) => side.arc?.derivatives && isUnknown(side.limit)),
     );
     const complete = undecided.length === 0 && !swings;
     const heights = new Heights(this.arcs, looks, complete);
@@ -104,7 +103,9 @@ class KeyPointFinder {
     const arc = this.arcs.arcs.find(
       ({ from, to }) => comparePlaces(from, place) < 0 && comparePlaces(place, to) < 0,
     ) as Arc;
-    const limit: SideLimit = value ? { kind: 'finite', value, isAnalytic: true } : { kind: 'none' };
+    const limit: SideLimit = value
+      ? { kind: 'finite', height: value, isAnalytic: true }
+      : { kind: 'undecided' };
     return {
       place,
       value,
@@ -142,11 +143,11 @@ class KeyPointFinder {
     const isDomainEnd =
       !isEnd && value !== null && (left.arc?.derivatives ? 1 : 0) + (right.arc?.derivatives ? 1 : 0) === 1;
     if (isDomainEnd) kinds.push('endpoint');
-    if (value && big.isZero(value) && this.isIsolatedZero(look)) kinds.push('zero');
+    if (value && isZeroHeight(value) && this.isIsolatedZero(look)) kinds.push('zero');
     const broken = this.breakAt(look);
     if (broken) kinds.push(broken);
     if (!isEnd && !isDomainEnd && value) {
-      const extremum = extremumAt(look, value);
+      const extremum = extremumAt(look, value, this.arcs);
       if (extremum) kinds.push(extremum);
     }
     if (broken === null && !isEnd && !isDomainEnd) kinds.push(...this.shapeAt(look));
@@ -166,11 +167,12 @@ class KeyPointFinder {
     if (limits.length === 0) return null;
     if (limits.some((limit) => limit.kind === 'infinite')) return 'pole';
     if (limits.some((limit) => limit.kind !== 'finite')) return null;
-    const values = limits.map((limit) => (limit as SideLimit & { kind: 'finite' }).value);
-    const [first] = values as [BigFloat];
+    const values = limits.map((limit) => (limit as SideLimit & { kind: 'finite' }).height);
+    const [first] = values as [Height];
+    const isSame = (a: Height, b: Height): boolean => this.arcs.areSame(a, b, place);
     const isEnd = place === this.arcs.from || place === this.arcs.to;
     if (values.length === 1) return value === null || !isSame(value, first) ? (isEnd ? null : 'hole') : null;
-    if (!isSame(first, values[1] as BigFloat)) return 'jump';
+    if (!isSame(first, values[1] as Height)) return 'jump';
     return value === null || !isSame(value, first) ? 'hole' : null;
   }
 
@@ -187,7 +189,7 @@ class KeyPointFinder {
       if (a.sign !== b.sign) return ['cusp'];
       return bends ? ['inflection'] : [];
     }
-    if (a.kind === 'finite' && b.kind === 'finite' && isSame(a.value, b.value)) {
+    if (a.kind === 'finite' && b.kind === 'finite' && this.arcs.areSame(a.height, b.height, place)) {
       return bends ? ['inflection'] : [];
     }
     return ['corner'];
@@ -210,54 +212,59 @@ class KeyPointFinder {
 
   private height(kind: KeyPointKind, { value, left, right }: Look): number | null {
     if (kind === 'pole') return null;
-    if (kind !== 'hole') return value && big.toDouble(value);
+    if (kind !== 'hole') return value && big.toDouble(value.value);
     const limit = left.limit.kind === 'finite' ? left.limit : right.limit;
-    return limit.kind === 'finite' ? big.toDouble(limit.value) : null;
+    return limit.kind === 'finite' ? big.toDouble(limit.height.value) : null;
   }
 
-  /** What rests on limits found by evaluation alone is not proved. */
+  /** What rests on limits that nothing shows is not proved. */
   private isProved(kind: KeyPointKind, { place, left, right, isJoint }: Look): boolean {
     if (!isJoint || kind === 'endpoint' || kind === 'zero') return true;
     const orders = kind === 'corner' || kind === 'cusp' || kind === 'inflection' ? [0, 1] : [0];
     return [left, right].every(({ arc }) =>
-      orders.every((order) => isLimitProved(this.arcs, arc, place, order)),
+      orders.every((order) => this.arcs.limitAlong(arc, place, order).kind !== 'undecided'),
     );
   }
 }
 
+const isUnknown = ({ kind }: SideLimit): boolean => kind === 'none' || kind === 'undecided';
+
 type Neighbour = 'below' | 'above' | 'level';
 
-function extremumAt({ left, right }: Look, value: BigFloat): 'maximum' | 'minimum' | null {
-  const sides = [neighbour(left, value, -1), neighbour(right, value, 1)];
+function extremumAt({ left, right, place }: Look, value: Height, arcs: Arcs): 'maximum' | 'minimum' | null {
+  const isSame = (limit: Height): boolean => arcs.areSame(limit, value, place);
+  const sides = [neighbour(left, value, -1, isSame), neighbour(right, value, 1, isSame)];
   if (sides.every((side) => side === 'below')) return 'maximum';
   return sides.every((side) => side === 'above') ? 'minimum' : null;
 }
 
 /** Where the curve lies just beside a place, seen from the value there. */
-function neighbour({ arc, limit, signs }: SideLook, value: BigFloat, side: 1 | -1): Neighbour | null {
+function neighbour(
+  { arc, limit, signs }: SideLook,
+  value: Height,
+  side: 1 | -1,
+  isSame: (limit: Height) => boolean,
+): Neighbour | null {
   if (!arc?.derivatives) return null;
   if (limit.kind === 'infinite') return limit.sign > 0 ? 'above' : 'below';
   if (limit.kind !== 'finite') return null;
-  if (!isSame(limit.value, value)) {
-    return big.sign(big.subtract(limit.value, value, valueBits)) > 0 ? 'above' : 'below';
-  }
+  if (!isSame(limit.height)) return compareHeights(limit.height, value) > 0 ? 'above' : 'below';
   const rise = (signs[1] as number) * side;
   return rise > 0 ? 'above' : rise < 0 ? 'below' : 'level';
 }
 
-/** Whether a is clearly larger (smaller for −1) than b. */
-const exceeds = (a: BigFloat, b: BigFloat, direction: 1 | -1): boolean =>
-  big.sign(big.subtract(a, b, valueBits)) === direction && !isSame(a, b);
+/** Whether a is shown to be larger (smaller for −1) than b. */
+const exceeds = (a: Height, b: Height, direction: 1 | -1): boolean => compareHeights(a, b) === direction;
 
 /** The largest (1) or smallest (−1) value among heights and limits; infinite where f runs away that far. */
 interface Extreme {
-  readonly value: BigFloat | null;
+  readonly value: Height | null;
   readonly isInfinite: boolean;
 }
 
 /** The largest and smallest values, by comparing the heights of all places where they can be. */
 class Heights {
-  private readonly tops: { place: Place; value: BigFloat }[];
+  private readonly tops: { place: Place; value: Height }[];
   private readonly isSettled: boolean;
   private readonly extremes: ReadonlyMap<1 | -1, Extreme>;
 
@@ -268,15 +275,15 @@ class Heights {
   ) {
     this.tops = looks.flatMap(({ place, value }) => (value ? [{ place, value }] : []));
     const limits = looks.flatMap(({ left, right }) => [left.limit, right.limit]);
-    this.isSettled = isComplete && limits.every((limit) => limit.kind !== 'none');
+    this.isSettled = isComplete && !limits.some(isUnknown);
     this.extremes = new Map(
       ([1, -1] as const).map((direction) => [direction, this.extreme(limits, direction)]),
     );
   }
 
   private extreme(limits: readonly SideLimit[], direction: 1 | -1): Extreme {
-    const approached = limits.flatMap((limit) => (limit.kind === 'finite' ? [limit.value] : []));
-    let value: BigFloat | null = null;
+    const approached = limits.flatMap((limit) => (limit.kind === 'finite' ? [limit.height] : []));
+    let value: Height | null = null;
     for (const other of [...this.tops.map((top) => top.value), ...approached]) {
       if (!value || exceeds(other, value, direction)) value = other;
     }
@@ -284,7 +291,7 @@ class Heights {
     return { value, isInfinite };
   }
 
-  isAbsolute(kind: KeyPointKind, place: Place, value: BigFloat): boolean | null {
+  isAbsolute(kind: KeyPointKind, place: Place, value: Height): boolean | null {
     if (kind === 'maximum') return this.isHighest(place, value, 1);
     if (kind === 'minimum') return this.isHighest(place, value, -1);
     const [highest, lowest] = [this.isHighest(place, value, 1), this.isHighest(place, value, -1)];
@@ -293,11 +300,14 @@ class Heights {
   }
 
   /** Whether no value is higher (lower for −1); null where that is not proved. */
-  private isHighest(place: Place, value: BigFloat, direction: 1 | -1): boolean | null {
+  private isHighest(place: Place, value: Height, direction: 1 | -1): boolean | null {
     const extreme = this.extremes.get(direction) as Extreme;
     if (extreme.isInfinite || (extreme.value && exceeds(extreme.value, value, direction))) return false;
     if (!this.isSettled) return null;
-    const ties = this.tops.filter((top) => top.place !== place && isSame(top.value, value));
+    // What nothing tells apart may be higher.
+    const ties = this.tops.filter(
+      (top) => top.place !== place && Number.isNaN(compareHeights(top.value, value)),
+    );
     return ties.every((top) => this.isProvedEqual(place, top.place)) ? true : null;
   }
 

@@ -8,18 +8,18 @@ import { polynomialFrom } from '../interpolation/through.ts';
 import type { ExactPoint } from '../interpolation/through.ts';
 import { enclose } from '../evaluate/enclosures.ts';
 import { isRelated } from '../evaluate/exact.ts';
+import { literalRational } from '../evaluate/exponent.ts';
 import { evaluateAt } from '../evaluate/values.ts';
 import { builtIn } from '../functions/table.ts';
 import { printText } from '../language/printText.ts';
 import * as tree from '../language/tree.ts';
 import * as big from '../limit/bigFloat.ts';
-import { evaluatePrecisely, NotPrecise } from '../limit/precise.ts';
 import type { Condition, Expression, PiecewiseNode } from '../language/tree.ts';
 import type { Box } from './isolate.ts';
 import { isStrictlyBetween, sortedPlaces, type Place } from './place.ts';
 import { formulaOf } from './rowFormula.ts';
 import type { Zeros } from './zeros.ts';
-import { programOf } from './programs.ts';
+import { preciseSign, programOf } from './programs.ts';
 
 /** An open stretch of the axis on which a function is given by one formula without corners. */
 export interface Piece {
@@ -46,8 +46,21 @@ export function inSimplerTerms(node: Expression): Expression {
 function rewritten(node: Expression): Expression {
   const inner = tree.mapChildren(node, rewritten);
   if (inner.kind !== 'call') return inner;
+  const sized = withSize(inner);
+  if (sized) return sized;
   const { inTermsOf } = builtIn(inner.name);
   return inTermsOf === undefined ? inner : rewritten(formulaOf(inTermsOf, inner.arguments));
+}
+
+/** √(u²) as |u|, and ln(u²) as 2 ln |u|, with any even power; null for any other call. */
+function withSize({ name, arguments: [argument] }: tree.CallNode): Expression | null {
+  if (argument?.kind !== 'power' || (name !== 'sqrt' && name !== 'ln')) return null;
+  const n = literalRational(argument.exponent);
+  const half = n && rational.divide(n, rational.rational(2));
+  if (!half || !rational.isInteger(half) || half.numerator <= 0n) return null;
+  const size = tree.call('abs', argument.base);
+  if (name === 'ln') return tree.multiply(literal(n), tree.call('ln', size));
+  return rational.isOne(half) ? size : tree.power(size, literal(half));
 }
 
 /**
@@ -73,7 +86,11 @@ class Splitter {
     const kink = innermostKink(body);
     if (!kink) return void this.pieces.push({ from, to, body });
     if (this.pieces.length >= mostPieces) return this.giveUp(body, from, to);
-    if (kink.kind === 'call' && kink.name === 'factorial') return this.nowhere(from, to);
+    if (kink.kind === 'call' && kink.name === 'factorial') {
+      // It has values at single places, which are not looked for.
+      this.undecided.push({ low: from.value, high: to.value });
+      return this.nowhere(from, to);
+    }
     if (kink.kind === 'call' && kink.name === 'floor') return this.resolveSteps(body, kink, from, to);
     if (kink.kind === 'call') return this.resolveSides(body, kink, from, to);
     if (kink.kind === 'spline') return this.resolveSpline(body, kink, from, to);
@@ -223,7 +240,8 @@ function truthOf(condition: Condition, signs: ReadonlyMap<string, number>): bool
     case 'comparison': {
       const links = condition.relations.map((relation, i): boolean | null | Expression => {
         const [left, right] = [condition.operands[i], condition.operands[i + 1]] as [Expression, Expression];
-        if (isInfinite(left) || isInfinite(right)) return isRelated(sizeOf(left) - sizeOf(right), relation);
+        if (isInfinite(left) || isInfinite(right))
+          return isRelated(tree.sizeAtInfinity(left) - tree.sizeAtInfinity(right), relation);
         const difference = tree.subtract(left, right);
         const sign = signs.get(printText(difference));
         if (sign === undefined) return difference;
@@ -234,12 +252,7 @@ function truthOf(condition: Condition, signs: ReadonlyMap<string, number>): bool
   }
 }
 
-const isInfinite = (node: Expression): boolean => Math.abs(sizeOf(node)) === 1;
-/** 1 for ∞, −1 for −∞, 0 for anything finite. */
-function sizeOf(node: Expression): number {
-  if (node.kind === 'negate') return -sizeOf(node.operand);
-  return node.kind === 'constant' && node.name === 'infinity' ? 1 : 0;
-}
+const isInfinite = (node: Expression): boolean => tree.sizeAtInfinity(node) !== 0;
 
 function joined(
   a: boolean | null | Expression,
@@ -288,9 +301,9 @@ const largestBody = 5000;
 export const between = (from: Place, to: Place): number => from.value + (to.value - from.value) * 0.4617;
 
 /** Binary digits to which a sign is looked at that doubles cannot tell. */
-const signBits = 300;
+const signBits = [120, 600, 2400];
 
-/** The sign of an expression that keeps it between two places; NaN where it is not defined there. */
+/** The sign of an expression that keeps it between two places; NaN where it is not defined there, or nothing shows it. */
 export function signInside(body: Expression, variable: string, from: Place, to: Place): number {
   const x = between(from, to);
   const program = programOf(body, variable);
@@ -299,15 +312,12 @@ export function signInside(body: Expression, variable: string, from: Place, to: 
   if (high < 0) return -1;
   const form = canonical(body);
   if (form.kind === 'number' && !Number.isNaN(low)) return rational.compare(form.value, rational.zero);
-  try {
-    // Numbers too small for doubles still have a sign: e^(−10^10).
-    const value = evaluatePrecisely(program, big.fromDouble(x), [], signBits);
-    return value ? big.sign(value) : NaN;
-  } catch (error) {
-    if (error instanceof big.OutOfRange || error instanceof NotPrecise)
-      return Math.sign(evaluateAt(program, x));
-    throw error;
+  // Numbers too small for doubles still have a sign: e^(−10^10).
+  for (const bits of signBits) {
+    const sign = preciseSign(program, big.fromDouble(x), bits);
+    if (sign !== undefined) return sign;
   }
+  return NaN;
 }
 
 function rangeOver(body: Expression, variable: string, from: number, to: number): Box | null {

@@ -2,8 +2,13 @@ import { canonical } from '../algebra/canonical.ts';
 import { shortest } from '../algebra/shortest.ts';
 import { compile, type Program } from '../evaluate/program.ts';
 import type { Expression } from '../language/tree.ts';
+import * as tree from '../language/tree.ts';
+import * as balls from '../limit/ball.ts';
+import type { Ball } from '../limit/ball.ts';
 import * as big from '../limit/bigFloat.ts';
 import type { BigFloat } from '../limit/bigFloat.ts';
+import { ballOfConstant, signOfConstant } from '../limit/constantSign.ts';
+import { enclosePrecisely } from '../limit/enclosed.ts';
 import { evaluatePrecisely, NotPrecise } from '../limit/precise.ts';
 
 /** Where a place is, as plain data. */
@@ -21,6 +26,8 @@ export interface Located {
 export interface Place extends Located {
   /** The number to as many binary digits as are asked for. */
   readonly at: (bits: number) => BigFloat;
+  /** Bounds of it, about as near as so many binary digits allow. */
+  readonly ball: (bits: number) => Ball;
 }
 
 export const located = ({ value, low, high, exact }: Located): Located => ({ value, low, high, exact });
@@ -32,7 +39,12 @@ export const pointPlace = (x: number): Place => ({
   high: x,
   exact: null,
   at: () => big.fromDouble(x),
+  ball: () => balls.exactly(big.fromDouble(x)),
 });
+
+/** The ball between two doubles. */
+const ballBetween = (low: number, high: number): Ball =>
+  balls.hull(balls.exactly(big.fromDouble(low)), balls.exactly(big.fromDouble(high)), comfortable);
 
 const comfortable = 160;
 
@@ -55,11 +67,23 @@ export function exactPlace(formula: Expression): Place | null {
   };
   const value = withinReach(() => at(comfortable));
   if (!value) return null;
+  const ball = balls.remembered((bits: number): Ball => {
+    const found = ballOfConstant(tidy, bits);
+    if (found === null || found === 'unsure') throw new RangeError('an exact place has a value');
+    return found;
+  });
+  if (withinReach(() => ball(comfortable).middle) === null) return null;
   const double = big.toDouble(value);
   // Beyond the doubles, and so beyond every interval.
-  if (!Number.isFinite(double)) return { value: double, low: double, high: double, exact: tidy, at };
+  if (!Number.isFinite(double)) return { value: double, low: double, high: double, exact: tidy, at, ball };
   const isDouble = big.isZero(big.subtract(big.fromDouble(double), value, comfortable));
-  return { value: double, ...(isDouble ? { low: double, high: double } : around(double)), exact: tidy, at };
+  return {
+    value: double,
+    ...(isDouble ? { low: double, high: double } : around(double)),
+    exact: tidy,
+    at,
+    ball,
+  };
 }
 
 /** What a constant comes to; null where it has no value, or one beyond all reach. */
@@ -78,36 +102,93 @@ function withinReach(work: () => BigFloat): BigFloat | null {
  * @param slope the derivative's program; it does not vanish between the bounds
  */
 export function rootPlace(program: Program, slope: Program, low: number, high: number): Place {
-  let known = { bits: 50, x: big.fromDouble((low + high) / 2) };
-  // Newton's method doubles the digits in every step.
+  let known = { bits: 0, x: big.fromDouble(low + (high - low) / 2) };
+  // Newton's method doubles the digits in every step, as soon as it is near.
   const at = (bits: number): BigFloat => {
-    while (known.bits < bits + 40) {
-      const next = Math.min(2 * known.bits, bits + 80);
-      const working = next + 60;
+    for (let i = 0; known.bits < bits + 20 && i < mostSteps; i++) {
+      const working = Math.max(fewestBits, Math.min(2 * known.bits, bits) + 160);
       const height = evaluatePrecisely(program, known.x, [], working);
       const rise = evaluatePrecisely(slope, known.x, [], working);
       if (!height || !rise || big.isZero(rise)) break;
-      known = { bits: next - 10, x: big.subtract(known.x, big.divide(height, rise, working), working) };
+      const step = big.divide(height, rise, working);
+      const x = within(big.subtract(known.x, step, working), low, high, known.x);
+      const agreed = big.isZero(step) ? working : Number(big.order(x) - big.order(step));
+      known = { bits: Math.min(2 * agreed - 10, working - 60), x };
     }
     return known.x;
   };
+  /** Where the function changes its sign between two numbers, its only root between the bounds lies between them, too. */
+  const ball = balls.remembered((bits: number): Ball => {
+    const middle = big.rounded(at(bits), bits + 40);
+    const radius: BigFloat = {
+      mantissa: 1n,
+      exponent: (big.isZero(middle) ? 0n : big.order(middle)) - BigInt(bits),
+    };
+    const near: Ball = { middle, radius };
+    const signs = [big.subtract(middle, radius, 2 * bits), big.add(middle, radius, 2 * bits)].map((x) =>
+      signAt(program, x, bits + 80),
+    );
+    const isProved = signs[0] !== undefined && signs[0] !== 0 && signs[0] === -(signs[1] ?? 0);
+    return isProved && isWithin(near, low, high) ? near : ballBetween(low, high);
+  });
   const value = big.toDouble(at(60));
   const isInside = value >= low && value <= high;
-  return { value: isInside ? value : (low + high) / 2, low, high, exact: null, at };
+  return { value: isInside ? value : (low + high) / 2, low, high, exact: null, at, ball };
+}
+
+/** Steps of Newton's method, and the binary digits that one keeps at least. */
+const mostSteps = 60;
+const fewestBits = 120;
+
+/** A number between two bounds; one that lies beyond, half-way from where it came from. */
+function within(x: BigFloat, low: number, high: number, before: BigFloat): BigFloat {
+  for (const [bound, side] of [
+    [low, -1],
+    [high, 1],
+  ] as const) {
+    const limit = big.fromDouble(bound);
+    const isBeyond = big.sign(big.subtract(x, limit, fewestBits)) === side;
+    if (isBeyond) return big.scale(big.add(before, limit, fewestBits), -1n);
+  }
+  return x;
+}
+
+function signAt(program: Program, x: BigFloat, bits: number): number | undefined {
+  const value = enclosePrecisely(program, balls.exactly(x), [], bits);
+  return value === null || value === 'unsure' ? undefined : balls.signOf(value);
+}
+
+/** Whether a ball lies between two doubles, ends included. */
+function isWithin({ middle, radius }: Ball, low: number, high: number): boolean {
+  const [least, most] = [big.fromDouble(low), big.fromDouble(high)];
+  const bits = 4 * comfortable + big.bitLength(middle.mantissa);
+  return (
+    big.sign(big.subtract(big.subtract(middle, radius, bits), least, bits)) >= 0 &&
+    big.sign(big.subtract(most, big.add(middle, radius, bits), bits)) >= 0
+  );
 }
 
 /** Digits by which two places are told apart. */
 const separation = 250;
 
-/** −1, 0 or 1 as p lies before, at or behind q; places that agree in 70 decimal digits are the same. */
+/**
+ * −1, 0 or 1 as p lies before, at or behind q. Where they agree in 70 decimal digits, numbers with formulas are told
+ * apart by algebra; others are the same.
+ */
 export function comparePlaces(p: Place, q: Place): number {
   if (p === q) return 0;
   if (p.high < q.low) return -1;
   if (p.low > q.high) return 1;
   const difference = big.subtract(p.at(separation), q.at(separation), separation);
   const size = big.order(p.at(separation)) > 0n ? big.order(p.at(separation)) : 0n;
-  const isSame = big.isZero(difference) || big.order(difference) < size - BigInt(separation - 20);
-  return isSame ? 0 : big.sign(difference);
+  const isNear = big.isZero(difference) || big.order(difference) < size - BigInt(separation - 20);
+  if (!isNear) return big.sign(difference);
+  return p.exact && q.exact ? comparedByAlgebra(p.exact, q.exact) : 0;
+}
+
+function comparedByAlgebra(p: Expression, q: Expression): number {
+  const sign = signOfConstant(tree.subtract(p, q));
+  return Number.isNaN(sign) ? 0 : sign;
 }
 
 /** In ascending order, equal places once: the one with a formula, if there is one. */

@@ -1,5 +1,9 @@
 import { compile, type Program } from '../evaluate/program.ts';
 import type { Expression } from '../language/tree.ts';
+import { exactly, signOf } from '../limit/ball.ts';
+import * as big from '../limit/bigFloat.ts';
+import { enclosePrecisely } from '../limit/enclosed.ts';
+import { NotPrecise } from '../limit/precise.ts';
 
 const remembered = new WeakMap<Expression, Map<string, Program>>();
 
@@ -10,4 +14,15 @@ export function programOf(body: Expression, variable: string): Program {
   const found = known.get(variable) ?? compile(body, variable);
   known.set(variable, found);
   return found;
+}
+
+/** The sign at a number that is known exactly; NaN where there is no value, undefined where so many digits do not tell. */
+export function preciseSign(program: Program, x: big.BigFloat, bits: number): number | undefined {
+  try {
+    const value = enclosePrecisely(program, exactly(x), [], bits);
+    return value === null ? NaN : value === 'unsure' ? undefined : signOf(value);
+  } catch (error) {
+    if (error instanceof big.OutOfRange || error instanceof NotPrecise) return undefined;
+    throw error;
+  }
 }

@@ -1,10 +1,8 @@
 import * as tree from '../language/tree.ts';
 import type { Expression } from '../language/tree.ts';
-import type { Program } from '../evaluate/program.ts';
-import { oneSided } from '../limit/limit.ts';
+import { limitOfFormula } from '../limit/growth/limitOfFormula.ts';
 import type { SignedStretch } from './arcs.ts';
 import type { Located, Place } from './place.ts';
-import { programOf } from './programs.ts';
 import { signs } from './signs.ts';
 
 /** What a stretch of a graph does. */
@@ -47,9 +45,9 @@ export function readFromDerivative(
 ): { readonly findings: readonly Finding[]; readonly complete: boolean } {
   const own = signs(body, variable, interval, 0);
   const next = signs(body, variable, interval, 1);
-  const program = programOf(body, variable);
+  const isBounded = (place: Place): boolean => isBoundedAt(body, variable, place);
   const about = (derivative: number, stretches: readonly SignedStretch[]): Finding[] =>
-    [0, 1].flatMap((of) => findings(of, derivative, stretches, (place) => isBoundedAt(program, place)));
+    [0, 1].flatMap((of) => findings(of, derivative, stretches, isBounded));
   return {
     findings: [...about(order, own.intervals), ...about(order + 1, next.intervals)],
     complete: own.complete && next.complete,
@@ -62,8 +60,12 @@ const behaviours: readonly (readonly [Behaviour, Behaviour, Behaviour])[] = [
 ];
 
 /** Whether a function keeps within bounds on both sides of a place: what is integrated over a pole need not go on. */
-function isBoundedAt(program: Program, place: Place): boolean {
-  return ([-1, 1] as const).every((side) => oneSided(program, place.at, side).kind === 'finite');
+function isBoundedAt(body: Expression, variable: string, place: Place): boolean {
+  const target = place.exact ? { exact: place.exact } : { ball: place.ball, isZero: () => false };
+  return ([-1, 1] as const).every((side) => {
+    const limit = limitOfFormula(body, { variable, target, side });
+    return limit !== null && limit !== 'undecided' && limit.kind === 'finite';
+  });
 }
 
 /** What the signs of f⁽ᵐ⁾ say about f⁽ⁿ⁾: monotony where m = n + 1, bending where m = n + 2. */

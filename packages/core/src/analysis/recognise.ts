@@ -1,41 +1,8 @@
-import { canonical } from '../algebra/canonical.ts';
-import { expanded } from '../algebra/expand.ts';
+import { nearbyFraction } from '../algebra/nearbyFraction.ts';
 import { literal } from '../algebra/pieces.ts';
 import * as rational from '../algebra/rational.ts';
-import type { Rational } from '../algebra/rational.ts';
 import * as tree from '../language/tree.ts';
 import type { Expression } from '../language/tree.ts';
-
-/** Whether a formula without names is exactly 0, by algebra; false where algebra cannot tell. */
-export function isExactlyZero(formula: Expression): boolean {
-  let form = canonical(formula);
-  for (let i = 0; i < 3 && form.kind !== 'number'; i++) {
-    const next = expanded(form);
-    if (next.key === form.key) break;
-    form = next;
-  }
-  return form.kind === 'number' && rational.isZero(form.value);
-}
-
-const largestDenominator = 1000;
-const nearness = 4e-15;
-
-/** The simplest fraction that a double may be a rounding of; null where none has a small denominator. */
-export function nearbyFraction(x: number, most = largestDenominator): Rational | null {
-  if (!(Math.abs(x) < 1e9)) return null;
-  // Continued fractions: Khinchin (1964), chapter 1.
-  let [h0, h1, k0, k1] = [0, 1, 1, 0];
-  let rest = x;
-  for (let i = 0; i < 20; i++) {
-    const whole = Math.floor(rest);
-    [h0, h1] = [h1, whole * h1 + h0];
-    [k0, k1] = [k1, whole * k1 + k0];
-    if (k1 > most) return null;
-    if (Math.abs(h1 / k1 - x) <= nearness * Math.max(1, Math.abs(x))) return rational.rational(h1, k1);
-    rest = 1 / (rest - whole);
-  }
-  return null;
-}
 
 /** Forms of numbers that turn up in school: fractions, multiples of π, surds, logarithms, powers of e. */
 export function* candidates(x: number): Generator<Expression> {

@@ -1,6 +1,7 @@
 import type { Expression } from '../language/tree.ts';
 import * as big from '../limit/bigFloat.ts';
 import { Arcs, type SignedStretch } from './arcs.ts';
+import { signOfHeight } from './height.ts';
 import type { Box } from './isolate.ts';
 import { sortedPlaces, type Place } from './place.ts';
 
@@ -34,7 +35,7 @@ export function signs(
   const places = sortedPlaces(joined.flatMap(({ from, to }) => [from, to]));
   const ends = places.map((place) => {
     const value = arcs.valueAt(place);
-    return { place, value: value && big.toDouble(value) };
+    return { place, value: value && big.toDouble(value.value) };
   });
   return { intervals: joined, ends, complete: arcs.undecided.length === 0, undecided: arcs.undecided };
 }
@@ -43,5 +44,5 @@ export function signs(
 function keepsSign(arcs: Arcs, { from, sign }: SignedStretch): boolean {
   if (!arcs.joints.includes(from)) return false;
   const value = arcs.valueAt(from);
-  return value !== null && big.sign(value) === sign;
+  return value !== null && signOfHeight(value) === sign;
 }

@@ -1,7 +1,7 @@
 import * as tree from '../language/tree.ts';
 import type { Condition, Expression } from '../language/tree.ts';
-import type { BigFloat } from '../limit/bigFloat.ts';
-import { Arcs, isSame } from './arcs.ts';
+import { Arcs } from './arcs.ts';
+import type { Height } from './height.ts';
 import type { Box } from './isolate.ts';
 import { comparePlaces, isStrictlyBetween, sortedPlaces, type Place } from './place.ts';
 
@@ -37,9 +37,13 @@ export function solve(
   }
   const joints = sortedPlaces([...left.joints, ...right.joints]);
   solutions.push(...joints.filter((joint) => areEqualAt(left, right, joint)));
-  const isOutside = (place: Place): boolean =>
-    !everywhere.some(({ from, to }) => comparePlaces(from, place) <= 0 && comparePlaces(place, to) <= 0);
   const undecided = [...left.undecided, ...right.undecided];
+  // At the end of a stretch that may be a solution throughout, a solution says nothing of its own.
+  const isHidden = ({ value }: Place): boolean =>
+    undecided.some(({ low, high }) => low < high && (low === value || high === value));
+  const isOutside = (place: Place): boolean =>
+    !isHidden(place) &&
+    !everywhere.some(({ from, to }) => comparePlaces(from, place) <= 0 && comparePlaces(place, to) <= 0);
   return {
     solutions: sortedPlaces(solutions).filter(isOutside),
     everywhere,
@@ -62,11 +66,11 @@ function differences(left: Arcs, right: Arcs): { from: Place; to: Place; formula
 
 function areEqualAt(left: Arcs, right: Arcs, place: Place): boolean {
   const [a, b] = [valueNear(left, place), valueNear(right, place)];
-  return a !== null && b !== null && isSame(a, b);
+  return a !== null && b !== null && left.areSame(a, b, place);
 }
 
 /** The value at a place that may be a joint of the other side only. */
-function valueNear(arcs: Arcs, place: Place): BigFloat | null {
+function valueNear(arcs: Arcs, place: Place): Height | null {
   return arcs.valueAt(arcs.joints.find((joint) => comparePlaces(joint, place) === 0) ?? place);
 }
 

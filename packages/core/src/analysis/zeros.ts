@@ -15,15 +15,17 @@ import { literal } from '../algebra/pieces.ts';
 import * as polynomial from '../algebra/polynomial.ts';
 import type { Polynomial } from '../algebra/polynomial.ts';
 import * as rational from '../algebra/rational.ts';
+import { vanishes } from '../algebra/vanishes.ts';
 import { written } from '../algebra/written.ts';
 import { enclose } from '../evaluate/enclosures.ts';
 import { literalRational } from '../evaluate/exponent.ts';
 import * as tree from '../language/tree.ts';
 import type { Expression } from '../language/tree.ts';
+import * as big from '../limit/bigFloat.ts';
 import { constantSign, numberOf, principalAngle } from './constants.ts';
 import { isolate, type Box } from './isolate.ts';
 import { exactPlace, rootPlace, sortedPlaces, type Place } from './place.ts';
-import { programOf } from './programs.ts';
+import { preciseSign, programOf } from './programs.ts';
 import { boundariesOf } from './rowFormula.ts';
 import { endedEarly, stepsAllowed } from './thoroughness.ts';
 
@@ -45,6 +47,8 @@ const nowhere: ZeroSet = { roots: [], breaks: [], undecided: [], isZero: false }
 const mostEvaluations = 30_000;
 /** How often a form is taken apart into simpler ones before it is searched as it is. */
 const deepest = 60;
+/** Where on the interval it is tried whether a function is 0 throughout. */
+const somewhere = 0.38;
 /** Levels of a wave, such as the multiples of π, that are looked for one by one. */
 const mostLevels = 400;
 
@@ -148,7 +152,15 @@ export class Zeros {
       const moving = split.kind === 'product' ? split.factors.filter((factor) => this.dependsOn(factor)) : [];
       if (isSplit && moving.length >= least) return this.withBreaksOf(form, this.ofForm(split));
     }
+    if (this.isZeroSomewhere(form) && vanishes(form)) return { ...nowhere, isZero: true };
     return this.ofInverse(form) ?? this.searched(form);
+  }
+
+  /** Whether an enclosure at one place leaves it open that a form is 0 everywhere. */
+  private isZeroSomewhere(form: Canonical): boolean {
+    const at = this.low + (this.high - this.low) * somewhere;
+    const sign = preciseSign(programOf(written(form), this.variable), big.fromDouble(at), 80);
+    return sign === undefined || Number.isNaN(sign);
   }
 
   private withBreaksOf(form: Canonical, zeros: ZeroSet): ZeroSet {

@@ -1,14 +1,14 @@
 import type { Expression } from '../language/tree.ts';
 import * as tree from '../language/tree.ts';
-import { compile } from '../evaluate/program.ts';
-import { oneSided, type Limit } from '../limit/limit.ts';
+import { signOfConstant } from '../limit/constantSign.ts';
+import { limitOfFormula, type ProvedLimit } from '../limit/growth/limitOfFormula.ts';
+import { goalAt } from './endValues.ts';
 import { isFinitePlace, type End } from './stretches.ts';
 
 /** Whether an integral up to an end has a value, as far as the growth of the integrand tells. */
 export type Convergence = 'converges' | 'diverges' | 'unknown';
 
-/** Exponents that differ by less are taken for the same. */
-const same = 1e-9;
+type Limit = ProvedLimit | 'undecided' | null;
 
 /**
  * Whether ∫ f converges at an end, by comparison with powers and, where the power is −1, with powers of a logarithm:
@@ -17,17 +17,16 @@ const same = 1e-9;
  */
 export function convergence(body: Expression, variable: string, end: End, side: 1 | -1): Convergence {
   const x = tree.name(variable);
-  const isFinite = isFinitePlace(end);
-  if (isFinite && !end.exact) return 'unknown';
+  const isPlace = isFinitePlace(end);
+  if (isPlace && !end.exact) return 'unknown';
   const bounded = withoutWaves(body);
-  const distance = isFinite
+  const distance = isPlace
     ? tree.call('abs', tree.subtract(x, end.exact ?? tree.number(0)))
     : tree.call('abs', x);
-  const limit = (formula: Expression): Limit =>
-    oneSided(compile(formula, variable), isFinite ? end.at : end * Infinity, side);
+  const limit = (formula: Expression): Limit => limitOfFormula(formula, goalAt(variable, end, side));
   const size = tree.call('abs', bounded.body);
   const power = limit(tree.divide(tree.call('ln', size), tree.call('ln', distance)));
-  const judged = judge(power, -1, isFinite ? 1 : -1);
+  const judged = judge(power, -1, isPlace ? 1 : -1);
   const verdict = judged ?? byLogarithm(limit, size, distance);
   return verdict === 'diverges' && bounded.isSmaller ? 'unknown' : verdict;
 }
@@ -40,16 +39,21 @@ function byLogarithm(
   const rest = tree.call('ln', tree.multiply(size, distance));
   const doubleLogarithm = tree.call('ln', tree.call('abs', tree.call('ln', distance)));
   const limited = limit(tree.multiply(size, distance));
-  if (limited.kind === 'finite' && limited.value !== 0) return 'diverges';
+  if (isFinite(limited) && Math.abs(signOfConstant(limited.exact)) === 1) return 'diverges';
   return judge(limit(tree.divide(rest, doubleLogarithm)), -1, -1) ?? 'diverges';
 }
 
+const isFinite = (limit: Limit): limit is ProvedLimit & { kind: 'finite' } =>
+  limit !== null && limit !== 'undecided' && limit.kind === 'finite';
+
 /** An exponent against the critical one; null where it is that one. */
 function judge(exponent: Limit, critical: number, side: 1 | -1): Convergence | null {
+  if (exponent === null || exponent === 'undecided') return 'unknown';
   if (exponent.kind === 'infinite') return exponent.sign === side ? 'converges' : 'diverges';
   if (exponent.kind !== 'finite') return 'unknown';
-  if (Math.abs(exponent.value - critical) < same) return null;
-  return (exponent.value - critical) * side > 0 ? 'converges' : 'diverges';
+  const sign = signOfConstant(tree.subtract(exponent.exact, tree.number(critical)));
+  if (Number.isNaN(sign)) return 'unknown';
+  return sign === 0 ? null : sign === side ? 'converges' : 'diverges';
 }
 
 /** A product without its sines and cosines, which are never larger than 1. */

@@ -1,13 +1,13 @@
 import { canonical, type Canonical } from '../algebra/canonical.ts';
-import { shortest } from '../algebra/shortest.ts';
 import { exactPlace, type Place } from '../analysis/place.ts';
 import { programOf } from '../analysis/programs.ts';
 import * as tree from '../language/tree.ts';
 import type { Expression } from '../language/tree.ts';
+import type { Ball } from '../limit/ball.ts';
 import * as big from '../limit/bigFloat.ts';
-import { oneSided } from '../limit/limit.ts';
-import { limitForm, type LimitForm } from '../limit/limitForm.ts';
-import { evaluatePrecisely, NotPrecise } from '../limit/precise.ts';
+import { enclosePrecisely } from '../limit/enclosed.ts';
+import { limitOfFormula, nameOfSpot, type Goal } from '../limit/growth/limitOfFormula.ts';
+import { NotPrecise } from '../limit/precise.ts';
 import { isFinitePlace, type End } from './stretches.ts';
 
 /** The value of an antiderivative at an end. */
@@ -29,45 +29,42 @@ export function endValue(
 ): EndNumber | 'diverges' | 'swings' | null {
   const there = isFinitePlace(end) ? valueAt(formula, variable, end) : null;
   if (there) return there;
-  const exact = exactLimit(formula, variable, end, side);
-  if (exact?.kind === 'infinite') return 'diverges';
-  if (exact?.kind === 'finite') {
-    const place = exactPlace(shortest(exact.form, 'fraction'));
-    return place && { form: exact.form, value: place.at(valueBits), isProved: true };
-  }
-  const seen = oneSided(programOf(formula, variable), isFinitePlace(end) ? end.at : end * Infinity, side);
-  if (seen.kind === 'finite') return { form: null, value: big.fromDouble(seen.value), isProved: false };
-  return seen.kind === 'infinite' ? 'diverges' : seen.kind === 'none' ? 'swings' : null;
+  const limit = limitOfFormula(formula, goalAt(variable, end, side));
+  if (limit === null || limit === 'undecided' || limit.kind === 'undefined') return null;
+  if (limit.kind === 'infinite') return 'diverges';
+  if (limit.kind === 'none') return 'swings';
+  if (tree.dependsOn(limit.exact, nameOfSpot))
+    return isFinitePlace(end) ? valueAt(limit.exact, nameOfSpot, end) : null;
+  const place = exactPlace(limit.exact);
+  return place && { form: canonical(limit.exact), value: place.at(valueBits), isProved: true };
+}
+
+/** An end as where a variable tends to. */
+export function goalAt(variable: string, end: End, side: 1 | -1): Goal {
+  if (!isFinitePlace(end)) return { variable, target: end, side };
+  const target = end.exact ? { exact: end.exact } : { ball: end.ball, isZero: () => false };
+  return { variable, target, side };
 }
 
 /** The value of a formula at a place, exactly where the place is known so; null where it has none. */
 export function valueAt(formula: Expression, variable: string, place: Place): EndNumber | null {
-  if (place.exact) {
-    const form = canonical(tree.substitute(formula, variable, place.exact));
-    const known = preciseAt(() => exactPlace(shortest(form, 'fraction'))?.at(valueBits) ?? null);
-    return known && isOfUsualSize(known) ? { form, value: known, isProved: true } : null;
-  }
-  const program = programOf(formula, variable);
-  const value = preciseAt(() => evaluatePrecisely(program, place.at(2 * valueBits), [], valueBits));
-  return value && isOfUsualSize(value) ? { form: null, value, isProved: true } : null;
+  const ball = enclosedAt(formula, variable, place);
+  if (!ball) return null;
+  const form = place.exact ? canonical(tree.substitute(formula, variable, place.exact)) : null;
+  return { form, value: ball.middle, isProved: true };
 }
 
-/** Beyond this, a value is what rounding makes of a pole. */
-const usualOrder = 120n;
-const isOfUsualSize = (value: big.BigFloat): boolean => big.isZero(value) || big.order(value) < usualOrder;
-
-function preciseAt(work: () => big.BigFloat | null): big.BigFloat | null {
+function enclosedAt(formula: Expression, variable: string, place: Place): Ball | null {
   try {
-    return work();
+    const value = enclosePrecisely(
+      programOf(formula, variable),
+      place.ball(2 * valueBits),
+      [],
+      2 * valueBits,
+    );
+    return value === 'unsure' ? null : value;
   } catch (error) {
     if (error instanceof NotPrecise || error instanceof big.OutOfRange) return null;
     throw error;
   }
-}
-
-function exactLimit(formula: Expression, variable: string, end: End, side: 1 | -1): LimitForm | null {
-  if (!isFinitePlace(end)) return limitForm(canonical(formula), { variable, target: end * Infinity, side });
-  if (!end.exact) return null;
-  const target = { form: canonical(end.exact), at: end.at };
-  return limitForm(canonical(formula), { variable, target, side });
 }

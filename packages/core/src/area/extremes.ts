@@ -36,13 +36,13 @@ export function extremeHeights(
 
 function heightsAt(arcs: Arcs, place: Place): HeightsAt {
   const value = arcs.valueAt(place);
-  const double = value ? big.toDouble(value) : NaN;
+  const double = value ? big.toDouble(value.value) : NaN;
   if (!arcs.joints.includes(place)) return { x: place.value, value: double, left: double, right: double };
   const sides = arcs.arcsAt(place);
   const along = (side: 'left' | 'right'): number => {
     const limit = arcs.limitAlong(sides[side], place, 0);
     if (limit.kind === 'infinite') return limit.sign * Infinity;
-    return limit.kind === 'finite' ? big.toDouble(limit.value) : NaN;
+    return limit.kind === 'finite' ? big.toDouble(limit.height.value) : NaN;
   };
   return { x: place.value, value: double, left: along('left'), right: along('right') };
 }

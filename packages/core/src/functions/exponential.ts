@@ -1,5 +1,6 @@
 import * as range from '../evaluate/interval.ts';
 import * as jet from '../evaluate/jet.ts';
+import * as balls from '../limit/ballFunctions.ts';
 import * as precise from '../limit/elementary.ts';
 import { oneArgument, operator, twoArguments, type BuiltIn } from './row.ts';
 
@@ -22,6 +23,7 @@ export const exponential: readonly BuiltIn[] = [
     argumentCount: oneArgument,
     value: Math.exp,
     precise: precise.exp,
+    ball: balls.exp,
     derivatives: ['exp(x)'],
     range: range.exp,
     jet: jet.exp,
@@ -34,6 +36,7 @@ export const exponential: readonly BuiltIn[] = [
     argumentCount: oneArgument,
     value: naturalLogarithm,
     precise: precise.ln,
+    ball: balls.ln,
     derivatives: ['1/x'],
     range: range.ln,
     jet: jet.ln,
@@ -48,6 +51,7 @@ export const exponential: readonly BuiltIn[] = [
     argumentCount: oneArgument,
     value: (x) => logarithm(10, x),
     precise: precise.log,
+    ball: balls.log,
     derivatives: ['1/(x ln(10))'],
     range: (x) => range.divide(range.ln(x), range.ln(range.exactly(10))),
     jet: (u) => jet.scale(jet.ln(u), 1 / Math.LN10),
@@ -62,6 +66,7 @@ export const exponential: readonly BuiltIn[] = [
     argumentCount: twoArguments,
     value: logarithm,
     precise: precise.logBase,
+    ball: balls.logBase,
     derivatives: ['-ln(y)/(x ln(x)^2)', '1/(y ln(x))'],
     range: (base, x) => range.divide(range.ln(x), range.ln(base)),
     jet: (base, u) => jet.divide(jet.ln(u), jet.ln(base)),

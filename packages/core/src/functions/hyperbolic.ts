@@ -1,5 +1,6 @@
 import * as range from '../evaluate/interval.ts';
 import * as jet from '../evaluate/jet.ts';
+import * as balls from '../limit/ballFunctions.ts';
 import * as precise from '../limit/elementary.ts';
 import { namedOperator, oneArgument, operator, type BuiltIn } from './row.ts';
 
@@ -14,6 +15,7 @@ export const hyperbolic: readonly BuiltIn[] = [
     argumentCount: oneArgument,
     value: Math.sinh,
     precise: precise.sinh,
+    ball: balls.sinh,
     derivatives: ['cosh(x)'],
     range: (x) => range.monotone(Math.sinh, x),
     jet: (u) => jet.sinhCosh(u)[0],
@@ -26,6 +28,7 @@ export const hyperbolic: readonly BuiltIn[] = [
     argumentCount: oneArgument,
     value: Math.cosh,
     precise: precise.cosh,
+    ball: balls.cosh,
     derivatives: ['sinh(x)'],
     range: (x) => range.monotone(Math.cosh, range.absolute(x)),
     jet: (u) => jet.sinhCosh(u)[1],
@@ -38,6 +41,7 @@ export const hyperbolic: readonly BuiltIn[] = [
     argumentCount: oneArgument,
     value: Math.tanh,
     precise: precise.tanh,
+    ball: balls.tanh,
     derivatives: ['1/cosh(x)^2'],
     range: (x) => range.monotone(Math.tanh, x),
     jet: (u) => {
@@ -56,6 +60,7 @@ export const hyperbolic: readonly BuiltIn[] = [
     argumentCount: oneArgument,
     value: Math.asinh,
     precise: precise.arsinh,
+    ball: balls.arsinh,
     derivatives: ['1/sqrt(x^2+1)'],
     range: (x) => range.monotone(Math.asinh, x),
     jet: (u) =>
@@ -73,6 +78,7 @@ export const hyperbolic: readonly BuiltIn[] = [
     argumentCount: oneArgument,
     value: Math.acosh,
     precise: precise.arcosh,
+    ball: balls.arcosh,
     derivatives: ['1/sqrt(x^2-1)'],
     range: (x) => range.monotone(Math.acosh, range.within(x, 1, Infinity)),
     jet: (u) =>
@@ -92,6 +98,7 @@ export const hyperbolic: readonly BuiltIn[] = [
     argumentCount: oneArgument,
     value: (x) => (Math.abs(x) === 1 ? NaN : Math.atanh(x)),
     precise: precise.artanh,
+    ball: balls.artanh,
     derivatives: ['1/(1-x^2)'],
     range: (x) => {
       const inside = range.monotone(Math.atanh, range.within(x, -1, 1));

@@ -1,5 +1,6 @@
 import * as range from '../evaluate/interval.ts';
 import * as jet from '../evaluate/jet.ts';
+import * as balls from '../limit/ballFunctions.ts';
 import * as precise from '../limit/elementary.ts';
 import { oneArgument, twoArguments, type BuiltIn } from './row.ts';
 
@@ -19,6 +20,7 @@ export const powers: readonly BuiltIn[] = [
     argumentCount: oneArgument,
     value: Math.sqrt,
     precise: precise.sqrt,
+    ball: balls.sqrt,
     derivatives: ['1/(2 sqrt(x))'],
     range: (x) => range.rationalPower(x, 1, 2),
     jet: jet.sqrt,
@@ -34,6 +36,7 @@ export const powers: readonly BuiltIn[] = [
     argumentCount: oneArgument,
     value: Math.cbrt,
     precise: precise.cbrt,
+    ball: balls.cbrt,
     derivatives: ['1/(3 cbrt(x)^2)'],
     range: (x) => range.rationalPower(x, 1, 3),
     jet: (u) => jet.rationalPower(u, 1, 3),
@@ -48,6 +51,7 @@ export const powers: readonly BuiltIn[] = [
     argumentCount: twoArguments,
     value: realRoot,
     precise: precise.root,
+    ball: balls.root,
     derivatives: [undefined, 'root(x, y)/(x y)'],
     range: (n, x) => (isDegree(n) ? range.rationalPower(x, 1, n.low) : range.everything),
     jet: (n, u) => {

@@ -1,5 +1,6 @@
 import * as range from '../evaluate/interval.ts';
 import * as jet from '../evaluate/jet.ts';
+import * as balls from '../limit/ballFunctions.ts';
 import * as precise from '../limit/elementary.ts';
 import { fence, listed, namedOperator, oneArgument, twoArguments, type BuiltIn } from './row.ts';
 
@@ -40,6 +41,7 @@ export const rounding: readonly BuiltIn[] = [
     argumentCount: oneArgument,
     value: Math.abs,
     precise: precise.abs,
+    ball: balls.abs,
     derivatives: ['abs(x)/x'],
     range: range.absolute,
     jet: (u) => {
@@ -59,6 +61,7 @@ export const rounding: readonly BuiltIn[] = [
     argumentCount: oneArgument,
     value: Math.sign,
     precise: precise.sign,
+    ball: balls.sign,
     derivatives: ['0'],
     range: (x) => range.stepwise(Math.sign, x),
     jet: (u) => jet.stepwise(Math.sign, (x) => x === 0, u),
@@ -74,6 +77,7 @@ export const rounding: readonly BuiltIn[] = [
     argumentCount: oneArgument,
     value: Math.floor,
     precise: precise.floor,
+    ball: balls.floor,
     derivatives: ['0'],
     range: (x) => range.stepwise(Math.floor, x),
     jet: (u) => jet.stepwise(Math.floor, isInteger, u),
@@ -87,6 +91,7 @@ export const rounding: readonly BuiltIn[] = [
     argumentCount: oneArgument,
     value: Math.ceil,
     precise: precise.ceil,
+    ball: balls.ceil,
     derivatives: ['0'],
     range: (x) => range.stepwise(Math.ceil, x),
     jet: (u) => jet.stepwise(Math.ceil, isInteger, u),
@@ -101,6 +106,7 @@ export const rounding: readonly BuiltIn[] = [
     argumentCount: oneArgument,
     value: roundHalfUp,
     precise: precise.round,
+    ball: balls.round,
     derivatives: ['0'],
     range: (x) => range.stepwise(roundHalfUp, x),
     jet: (u) => jet.stepwise(roundHalfUp, (x) => isInteger(x + 0.5), u),
@@ -115,6 +121,7 @@ export const rounding: readonly BuiltIn[] = [
     argumentCount: twoArguments,
     value: (x, y) => Math.min(x, y),
     precise: precise.min,
+    ball: balls.min,
     derivatives: ['(1 - (x - y)/abs(x - y))/2', '(1 + (x - y)/abs(x - y))/2'],
     range: (x, y) => ({
       low: Math.min(x.low, y.low),
@@ -134,6 +141,7 @@ export const rounding: readonly BuiltIn[] = [
     argumentCount: twoArguments,
     value: (x, y) => Math.max(x, y),
     precise: precise.max,
+    ball: balls.max,
     derivatives: ['(1 + (x - y)/abs(x - y))/2', '(1 - (x - y)/abs(x - y))/2'],
     range: (x, y) => ({
       low: Math.max(x.low, y.low),
@@ -153,6 +161,7 @@ export const rounding: readonly BuiltIn[] = [
     argumentCount: twoArguments,
     value: modulo,
     precise: precise.mod,
+    ball: balls.mod,
     derivatives: ['1', '-floor(x/y)'],
     range: (x, y) => {
       const steps = range.stepwise(Math.floor, range.divide(x, y));
@@ -176,6 +185,7 @@ export const rounding: readonly BuiltIn[] = [
     argumentCount: oneArgument,
     value: factorial,
     precise: precise.factorial,
+    ball: balls.factorial,
     derivatives: [undefined],
     range: (x) =>
       x.low === x.high ? { low: factorial(x.low), high: factorial(x.low), sure: false } : range.everything,

@@ -1,5 +1,6 @@
 import * as range from '../evaluate/interval.ts';
 import * as jet from '../evaluate/jet.ts';
+import * as balls from '../limit/ballFunctions.ts';
 import * as precise from '../limit/elementary.ts';
 import { namedOperator, oneArgument, operator, type BuiltIn } from './row.ts';
 
@@ -25,6 +26,7 @@ export const trigonometric: readonly BuiltIn[] = [
     argumentCount: oneArgument,
     value: Math.sin,
     precise: precise.sin,
+    ball: balls.sin,
     derivatives: ['cos(x)'],
     range: range.sin,
     jet: sinJet,
@@ -37,6 +39,7 @@ export const trigonometric: readonly BuiltIn[] = [
     argumentCount: oneArgument,
     value: Math.cos,
     precise: precise.cos,
+    ball: balls.cos,
     derivatives: ['-sin(x)'],
     range: range.cos,
     jet: cosJet,
@@ -49,6 +52,7 @@ export const trigonometric: readonly BuiltIn[] = [
     argumentCount: oneArgument,
     value: Math.tan,
     precise: precise.tan,
+    ball: balls.tan,
     derivatives: ['sec(x)^2'],
     range: tanRange,
     jet: (u) => jet.divide(...jet.sinCos(u)),
@@ -63,6 +67,7 @@ export const trigonometric: readonly BuiltIn[] = [
     argumentCount: oneArgument,
     value: (x) => (x === 0 ? NaN : 1 / Math.tan(x)),
     precise: precise.cot,
+    ball: balls.cot,
     derivatives: ['-csc(x)^2'],
     range: (x) => range.divide(range.cos(x), range.sin(x)),
     jet: (u) => jet.divide(cosJet(u), sinJet(u)),
@@ -77,6 +82,7 @@ export const trigonometric: readonly BuiltIn[] = [
     argumentCount: oneArgument,
     value: (x) => 1 / Math.cos(x),
     precise: precise.sec,
+    ball: balls.sec,
     derivatives: ['sec(x) tan(x)'],
     range: (x) => range.reciprocal(range.cos(x)),
     jet: (u) => jet.divide(jet.one(u), cosJet(u)),
@@ -91,6 +97,7 @@ export const trigonometric: readonly BuiltIn[] = [
     argumentCount: oneArgument,
     value: (x) => (x === 0 ? NaN : 1 / Math.sin(x)),
     precise: precise.csc,
+    ball: balls.csc,
     derivatives: ['-csc(x) cot(x)'],
     range: (x) => range.reciprocal(range.sin(x)),
     jet: (u) => jet.divide(jet.one(u), sinJet(u)),
@@ -105,6 +112,7 @@ export const trigonometric: readonly BuiltIn[] = [
     argumentCount: oneArgument,
     value: Math.asin,
     precise: precise.arcsin,
+    ball: balls.arcsin,
     derivatives: ['1/sqrt(1-x^2)'],
     range: (x) => range.monotone(Math.asin, range.within(x, -1, 1)),
     jet: (u) =>
@@ -120,6 +128,7 @@ export const trigonometric: readonly BuiltIn[] = [
     argumentCount: oneArgument,
     value: Math.acos,
     precise: precise.arccos,
+    ball: balls.arccos,
     derivatives: ['-1/sqrt(1-x^2)'],
     range: (x) => range.monotone(Math.acos, range.within(x, -1, 1), true),
     jet: (u) =>
@@ -139,6 +148,7 @@ export const trigonometric: readonly BuiltIn[] = [
     argumentCount: oneArgument,
     value: Math.atan,
     precise: precise.arctan,
+    ball: balls.arctan,
     derivatives: ['1/(1+x^2)'],
     range: (x) => range.monotone(Math.atan, x),
     jet: (u) => jet.integrateProduct(u, jet.divide(jet.one(u), onePlusSquare(u)), Math.atan(first(u))),
@@ -151,6 +161,7 @@ export const trigonometric: readonly BuiltIn[] = [
     argumentCount: oneArgument,
     value: (x) => Math.PI / 2 - Math.atan(x),
     precise: precise.arccot,
+    ball: balls.arccot,
     derivatives: ['-1/(1+x^2)'],
     range: (x) => range.monotone((v) => Math.PI / 2 - Math.atan(v), x, true),
     jet: (u) =>
@@ -168,6 +179,7 @@ export const trigonometric: readonly BuiltIn[] = [
     argumentCount: oneArgument,
     value: (x) => (x * Math.PI) / 180,
     precise: precise.degrees,
+    ball: balls.degrees,
     derivatives: ['π/180'],
     range: (x) => range.multiply(x, range.outwardElementary(Math.PI / 180, Math.PI / 180)),
     jet: (u) => jet.scale(u, Math.PI / 180),

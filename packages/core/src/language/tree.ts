@@ -249,6 +249,12 @@ export function mapCondition(condition: Condition, change: (part: Expression) =>
 const isSame = <T>(after: readonly T[], before: readonly T[]): boolean =>
   after.every((part, i) => part === before[i]);
 
+/** 1 for ∞, −1 for −∞, 0 for anything finite. */
+export function sizeAtInfinity(node: Expression): number {
+  if (node.kind === 'negate') return -sizeAtInfinity(node.operand);
+  return node.kind === 'constant' && node.name === 'infinity' ? 1 : 0;
+}
+
 /** The direct parts of a node, from left to right; those of conditions included. */
 export function children(node: Expression): readonly Expression[] {
   switch (node.kind) {

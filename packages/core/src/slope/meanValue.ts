@@ -1,5 +1,5 @@
 import { Arcs } from '../analysis/arcs.ts';
-import { numberFormula } from '../analysis/question.ts';
+import { numberFormula } from '../limit/numberFormula.ts';
 import { solve, type Solutions } from '../analysis/solve.ts';
 import * as tree from '../language/tree.ts';
 import type { Expression } from '../language/tree.ts';

@@ -107,16 +107,17 @@ export function FormulaField(props: FormulaFieldProps) {
       { key: 'Escape', run: () => (latest.current.onEscape?.(), latest.current.onEscape !== undefined) },
     ];
     let isHelped = false;
+    let hasBeenTyped = false;
     // What helps while one types comes with the first focus; where it cannot be had, the field works without it.
     const help = (editor: EditorView) => {
       if (isHelped) return;
       isHelped = true;
       void import('./typingAids.ts').then(
-        ({ typingAids }) =>
-          view.current === editor &&
-          editor.dispatch({
-            effects: aids.current.reconfigure(typingAids(() => latest.current.scope)),
-          }),
+        ({ typingAids, suggestNow }) => {
+          if (view.current !== editor) return;
+          editor.dispatch({ effects: aids.current.reconfigure(typingAids(() => latest.current.scope)) });
+          if (hasBeenTyped) suggestNow(editor);
+        },
         () => {
           isHelped = false;
         },
@@ -144,6 +145,7 @@ export function FormulaField(props: FormulaFieldProps) {
           }),
           EditorView.updateListener.of((update) => {
             if (update.docChanged) latest.current.onChange(update.state.doc.toString());
+            hasBeenTyped ||= update.transactions.some((transaction) => transaction.isUserEvent('input.type'));
             if (update.focusChanged) onFocusChange(update.view.hasFocus);
             if (update.focusChanged && update.view.hasFocus) help(update.view);
             if (update.focusChanged && !update.view.hasFocus) latest.current.onBlur?.();

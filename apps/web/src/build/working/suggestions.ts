@@ -3,6 +3,7 @@ import {
   autocompletion,
   closeCompletion,
   moveCompletionSelection,
+  startCompletion,
   type Completion,
   type CompletionContext,
 } from '@codemirror/autocomplete';
@@ -37,6 +38,12 @@ export function suggesting(scope: () => Scope): Extension {
       ]),
     ),
   ];
+}
+
+/** Offers names for what was typed before they could be offered. */
+export function suggestNow(editor: EditorView): void {
+  if (editor.hasFocus && wordBefore.test(editor.state.sliceDoc(0, editor.state.selection.main.head)))
+    startCompletion(editor);
 }
 
 function offeredAt(context: CompletionContext, scope: Scope) {

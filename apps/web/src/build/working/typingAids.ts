@@ -4,6 +4,8 @@ import { keymap } from '@codemirror/view';
 import type { Scope } from '@yperkine/core';
 import { suggesting } from './suggestions.ts';
 
+export { suggestNow } from './suggestions.ts';
+
 /** What helps while one types: names that are offered, undoing within the field, the usual keys. */
 export const typingAids = (scope: () => Scope): Extension => [
   suggesting(scope),

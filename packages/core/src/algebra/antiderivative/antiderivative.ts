@@ -1,5 +1,5 @@
 import type { Expression } from '../../language/tree.ts';
-import { canonical, callOf, type Canonical } from '../canonical.ts';
+import { callOf, canonical, difference, type Canonical } from '../canonical.ts';
 import { withoutDerivatives } from '../differentiate.ts';
 import { expanded, factored } from '../expand.ts';
 import { TooLarge } from '../limits.ts';
@@ -7,13 +7,13 @@ import { mapped, partsOf } from '../parts.ts';
 import { polynomialOf, toCanonical } from '../polynomial.ts';
 import { numberStyle, shortest } from '../shortest.ts';
 import { written, type NumberStyle } from '../written.ts';
-import { difference, Search, type Method } from './integrand.ts';
+import { Search, type Method } from './integrand.ts';
 import { byPartsOnce, byPolynomialParts, byRepeatedParts, byReturningParts } from './parts.ts';
 import { byLinearRoot, byQuadraticRoot } from './radicals.ts';
 import { byPartialFractions } from './rationalFunction.ts';
 import { bySubstitution } from './substitution.ts';
 import { byLinearity, byTable, isPositive } from './table.ts';
-import { vanishes } from './vanishes.ts';
+import { vanishes } from '../vanishes.ts';
 import { byWaveProduct, byWaves } from './waves.ts';
 
 /** The integrand in another arrangement, where that is another one. */

@@ -1,4 +1,4 @@
-import { nameOf, power, product, sum, whole, type Canonical } from '../canonical.ts';
+import { difference, nameOf, product, type Canonical } from '../canonical.ts';
 import { derivative } from '../differentiate.ts';
 import { expanded } from '../expand.ts';
 import { dependsOn } from '../parts.ts';
@@ -55,11 +55,6 @@ export class Search {
     return derivative(form, this.variable);
   }
 }
-
-export const negative = (form: Canonical): Canonical => product([whole(-1), form]);
-export const quotient = (above: Canonical, below: Canonical): Canonical =>
-  product([above, power(below, whole(-1))]);
-export const difference = (a: Canonical, b: Canonical): Canonical => sum([a, negative(b)]);
 
 /** a and b of a form a·x + b whose a is not 0; null for any other. */
 export function linear(form: Canonical, search: Search): { a: Canonical; b: Canonical } | null {

@@ -1,16 +1,20 @@
-import { baseAndExponent, callOf, euler, power, product, sum, whole, type Canonical } from '../canonical.ts';
+import {
+  baseAndExponent,
+  callOf,
+  difference,
+  euler,
+  negative,
+  power,
+  product,
+  quotient,
+  sum,
+  whole,
+  type Canonical,
+} from '../canonical.ts';
 import { expanded } from '../expand.ts';
 import { factorsOf } from '../parts.ts';
 import * as rational from '../rational.ts';
-import {
-  difference,
-  isPolynomial,
-  linear,
-  negative,
-  quotient,
-  type Method,
-  type Search,
-} from './integrand.ts';
+import { isPolynomial, linear, type Method, type Search } from './integrand.ts';
 
 /** How often a factor's antiderivative is taken again. */
 const mostSteps = 14;

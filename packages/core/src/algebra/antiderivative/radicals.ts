@@ -1,9 +1,12 @@
 import {
   baseAndExponent,
   callOf,
+  difference,
+  negative,
   numeric,
   power,
   product,
+  quotient,
   sum,
   whole,
   type Canonical,
@@ -14,7 +17,7 @@ import * as polynomial from '../polynomial.ts';
 import type { Polynomial } from '../polynomial.ts';
 import * as rational from '../rational.ts';
 import type { Rational } from '../rational.ts';
-import { difference, linear, negative, quotient, type Method, type Search } from './integrand.ts';
+import { linear, type Method, type Search } from './integrand.ts';
 import { logarithmOfSize } from './table.ts';
 
 /** Highest degree of a polynomial before the root of a quadratic. */

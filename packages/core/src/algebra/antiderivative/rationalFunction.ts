@@ -4,6 +4,7 @@ import {
   numeric,
   power,
   product,
+  quotient,
   sum,
   whole,
   type Canonical,
@@ -14,7 +15,7 @@ import * as polynomial from '../polynomial.ts';
 import type { Polynomial } from '../polynomial.ts';
 import * as rational from '../rational.ts';
 import type { Rational } from '../rational.ts';
-import { quotient, type Method, type Search } from './integrand.ts';
+import { type Method, type Search } from './integrand.ts';
 import { logarithmOfSize } from './table.ts';
 
 /** Highest degree of a divisor that is split into partial fractions. */

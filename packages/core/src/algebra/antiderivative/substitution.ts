@@ -1,8 +1,8 @@
-import { baseAndExponent, power, whole, type Canonical } from '../canonical.ts';
+import { baseAndExponent, power, quotient, whole, type Canonical } from '../canonical.ts';
 import { expanded, factored } from '../expand.ts';
 import { partsOf, replaced, withParts } from '../parts.ts';
 import * as rational from '../rational.ts';
-import { linear, quotient, type Method, type Search } from './integrand.ts';
+import { linear, type Method, type Search } from './integrand.ts';
 
 /** Inner functions that are tried. */
 const mostTried = 12;

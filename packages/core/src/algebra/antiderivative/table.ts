@@ -2,16 +2,19 @@ import { ownNames } from '../../language/ownNames.ts';
 import {
   baseAndExponent,
   callOf,
+  difference,
   euler,
   isNumber,
+  negative,
   power,
   product,
+  quotient,
   sum,
   whole,
   type Canonical,
 } from '../canonical.ts';
 import * as rational from '../rational.ts';
-import { difference, linear, negative, quotient, type Method } from './integrand.ts';
+import { linear, type Method } from './integrand.ts';
 
 const square = (u: Canonical): Canonical => power(u, whole(2));
 const root = (u: Canonical): Canonical => callOf('sqrt', [u]);

@@ -1,9 +1,12 @@
 import {
   baseAndExponent,
   callOf,
+  difference,
+  negative,
   numeric,
   power,
   product,
+  quotient,
   sum,
   whole,
   type Canonical,
@@ -12,7 +15,7 @@ import { inSinesAndCosines } from '../identities.ts';
 import { expanded } from '../expand.ts';
 import { factorsOf, replaced } from '../parts.ts';
 import * as rational from '../rational.ts';
-import { difference, linear, negative, quotient, type Method, type Search } from './integrand.ts';
+import { linear, type Method, type Search } from './integrand.ts';
 import { logarithmOfSize } from './table.ts';
 
 /** sinᵐ u · cosⁿ u with whole m and n. */

@@ -1,20 +1,21 @@
 import {
   baseAndExponent,
   callOf,
+  difference,
   numeric,
   power,
   product,
+  quotient,
   splitCoefficient,
   sum,
   whole,
   type Canonical,
   type Power,
-} from '../canonical.ts';
-import { expanded, factored } from '../expand.ts';
-import { inSinesAndCosines } from '../identities.ts';
-import { mapped } from '../parts.ts';
-import * as rational from '../rational.ts';
-import { difference, quotient } from './integrand.ts';
+} from './canonical.ts';
+import { expanded, factored } from './expand.ts';
+import { inSinesAndCosines } from './identities.ts';
+import { mapped } from './parts.ts';
+import * as rational from './rational.ts';
 
 const mostRounds = 5;
 

@@ -1,0 +1,141 @@
+import * as rational from '../algebra/rational.ts';
+import { literal } from '../algebra/pieces.ts';
+import { isRelated } from '../evaluate/exact.ts';
+import { literalRational } from '../evaluate/exponent.ts';
+import { polynomialFrom, type ExactPoint } from '../interpolation/through.ts';
+import { truthOf } from '../evaluate/truth.ts';
+import * as tree from '../language/tree.ts';
+import type { CallNode, Expression, PiecewiseNode, SplineNode } from '../language/tree.ts';
+
+/** Thrown where nothing shows what a formula is at a place. */
+export class Unsettled extends Error {}
+
+const zero = tree.number(0);
+/** A formula without a value. */
+const nothing = tree.divide(tree.number(1), zero);
+
+/**
+ * A formula as it is at one place: pieces are chosen, corners and steps resolved, and what is 0 there, or at the end of a
+ * domain, is put in as that number, so that an enclosure around the place tells its value.
+ * @param signOf the sign that a formula has at the place; NaN where nothing shows it
+ * @throws Unsettled
+ */
+export function settled(node: Expression, signOf: (formula: Expression) => number): Expression {
+  const sure = (formula: Expression): number => {
+    const sign = signOf(formula);
+    if (Number.isNaN(sign)) throw new Unsettled('a sign');
+    return sign;
+  };
+  const orZero = (formula: Expression): Expression => (signOf(formula) === 0 ? zero : formula);
+
+  const visit = (part: Expression): Expression => {
+    if (part.kind === 'piecewise') return chosen(part);
+    const inner = tree.mapChildren(part, visit);
+    switch (inner.kind) {
+      case 'spline':
+        return pieceOf(inner);
+      case 'divide':
+        return tree.divide(inner.left, orZero(inner.right));
+      case 'power': {
+        const exponent = literalRational(inner.exponent);
+        const isWhole = exponent !== null && rational.isInteger(exponent) && !rational.isNegative(exponent);
+        return isWhole ? inner : tree.power(orZero(inner.base), inner.exponent);
+      }
+      case 'call':
+        return ofCall(inner);
+      default:
+        return inner;
+    }
+  };
+
+  const chosen = ({ pieces, otherwise }: PiecewiseNode): Expression => {
+    for (const { value, condition } of pieces) {
+      const truth = truthOf(condition, ({ operands, relations }) =>
+        relations.every((relation, i) => {
+          const [left, right] = [operands[i], operands[i + 1]] as [Expression, Expression];
+          const [a, b] = [tree.sizeAtInfinity(left), tree.sizeAtInfinity(right)];
+          if (a !== 0 || b !== 0) return isRelated(a - b, relation);
+          return isRelated(sure(tree.subtract(visit(left), visit(right))), relation);
+        }),
+      );
+      if (truth === null) throw new Unsettled('a condition');
+      if (truth) return visit(value);
+    }
+    return otherwise ? visit(otherwise) : nothing;
+  };
+
+  /** The polynomial of a table that holds at its argument; at a knot where it has a value, of either side. */
+  const pieceOf = ({ spline, argument }: SplineNode): Expression => {
+    const points = spline.points as readonly ExactPoint[];
+    const side = (i: number): number => sure(tree.subtract(argument, literal((points[i] as ExactPoint).x)));
+    let [low, high] = [0, points.length - 1];
+    const [first, last] = [side(low), side(high)];
+    if (first < 0 || last > 0) return nothing;
+    while (high - low > 1) {
+      const middle = (low + high) >> 1;
+      if (side(middle) >= 0) low = middle;
+      else high = middle;
+    }
+    const knot = [low, high].find((i) => side(i) === 0);
+    const isOpen =
+      knot !== undefined && Number.isNaN(spline.value(rational.toNumber((points[knot] as ExactPoint).x)));
+    if (isOpen) return nothing;
+    return polynomialFrom((points[low] as ExactPoint).x, spline.exactPiece(low), argument);
+  };
+
+  const ofCall = (call: CallNode): Expression => {
+    const [u = zero, v = zero] = call.arguments;
+    switch (call.name) {
+      case 'abs':
+        return [tree.negate(u), zero, u][sure(u) + 1] as Expression;
+      case 'sign':
+        return literal(rational.rational(sure(u)));
+      case 'min':
+        return sure(tree.subtract(u, v)) < 0 ? u : v;
+      case 'max':
+        return sure(tree.subtract(u, v)) > 0 ? u : v;
+      case 'floor':
+        return wholePart(u);
+      case 'sqrt':
+      case 'cbrt':
+      case 'ln':
+        return tree.call(call.name, orZero(u));
+      case 'root':
+        return tree.call(call.name, u, orZero(v));
+      case 'arcsin':
+      case 'arccos':
+      case 'artanh':
+        return tree.call(call.name, orNumber(u, -1) ?? orNumber(u, 1) ?? u);
+      case 'arcosh':
+        return tree.call(call.name, orNumber(u, 1) ?? u);
+      default:
+        return call;
+    }
+  };
+
+  const orNumber = (u: Expression, n: number): Expression | null => {
+    const number = literal(rational.rational(n));
+    return signOf(tree.subtract(u, number)) === 0 ? number : null;
+  };
+
+  /** By halving between powers of two. */
+  const wholePart = (u: Expression): Expression => {
+    const isAtLeast = (n: number): boolean => sure(tree.subtract(u, literal(rational.rational(n)))) >= 0;
+    let [low, high] = [-1, 1];
+    while (!isAtLeast(low)) low = farther(low);
+    while (isAtLeast(high)) high = farther(high);
+    while (high - low > 1) {
+      const middle = Math.floor((low + high) / 2);
+      if (isAtLeast(middle)) low = middle;
+      else high = middle;
+    }
+    return literal(rational.rational(low));
+  };
+
+  return visit(node);
+}
+
+function farther(n: number): number {
+  if (Math.abs(n) > 2 ** 50) throw new Unsettled('a step too far out');
+  return 2 * n;
+}
