@@ -8,6 +8,7 @@ import {
   printText,
   readExpression,
 } from '../src/index.ts';
+import { exactly } from '../src/limit/ball.ts';
 import * as big from '../src/limit/bigFloat.ts';
 import { builtIns } from '../src/functions/table.ts';
 import { expression, program } from './scope.ts';
@@ -115,10 +116,10 @@ describe('what a row says agrees with itself', () => {
       for (const list of lists) {
         const value = row.value(...list);
         const [x, y = x] = list.map(big.fromDouble) as [big.BigFloat, big.BigFloat?];
-        const precise = row.precise(bits, x, y);
-        if (Number.isNaN(value)) expect({ list, isNull: precise === null }).toEqual({ list, isNull: true });
+        const ball = row.ball(bits, exactly(x), exactly(y));
+        if (Number.isNaN(value)) expect({ list, ball }).toEqual({ list, ball: null });
         else {
-          const rounded = precise ? big.toDouble(precise) : NaN;
+          const rounded = ball && ball !== 'unsure' ? big.toDouble(ball.middle) : NaN;
           const isClose =
             Math.abs(rounded - value) <= 1e-13 * Math.max(1, Math.abs(value)) || Math.abs(value) > 1e15;
           expect({ list, rounded, value, isClose }).toMatchObject({ isClose: true });

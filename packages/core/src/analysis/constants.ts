@@ -4,10 +4,8 @@ import * as rational from '../algebra/rational.ts';
 import { written } from '../algebra/written.ts';
 import * as tree from '../language/tree.ts';
 import type { Expression } from '../language/tree.ts';
-import * as big from '../limit/bigFloat.ts';
-import { signOfConstant } from '../limit/constantSign.ts';
-import { evaluatePrecisely, NotPrecise } from '../limit/precise.ts';
-import { programOf } from './programs.ts';
+import { toDouble } from '../limit/bigFloat.ts';
+import { ballOfConstant, signOfConstant } from '../limit/constantSign.ts';
 
 /** What is known about formulas without names. */
 
@@ -22,17 +20,12 @@ export function principalAngle(name: 'sin' | 'cos', level: Expression): Expressi
   return isExact ? exact : tree.call(name === 'sin' ? 'arcsin' : 'arccos', level);
 }
 
-const constantBits = 400;
+const constantBits = 120;
 
 /** The value of a formula without names; null where it has none. */
 export function numberOf(formula: Expression): number | null {
-  try {
-    const value = evaluatePrecisely(programOf(formula, ''), big.zero, [], constantBits);
-    return value && big.toDouble(value);
-  } catch (error) {
-    if (error instanceof NotPrecise || error instanceof big.OutOfRange) return null;
-    throw error;
-  }
+  const ball = ballOfConstant(formula, constantBits);
+  return ball === null || ball === 'unsure' ? null : toDouble(ball.middle);
 }
 
 /** The sign of a constant form; NaN where it has no value, and where nothing shows its sign. */

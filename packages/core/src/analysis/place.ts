@@ -1,6 +1,6 @@
 import { canonical } from '../algebra/canonical.ts';
 import { shortest } from '../algebra/shortest.ts';
-import { compile, type Program } from '../evaluate/program.ts';
+import type { Program } from '../evaluate/program.ts';
 import type { Expression } from '../language/tree.ts';
 import * as tree from '../language/tree.ts';
 import * as balls from '../limit/ball.ts';
@@ -8,8 +8,7 @@ import type { Ball } from '../limit/ball.ts';
 import * as big from '../limit/bigFloat.ts';
 import type { BigFloat } from '../limit/bigFloat.ts';
 import { ballOfConstant, signOfConstant } from '../limit/constantSign.ts';
-import { enclosePrecisely } from '../limit/enclosed.ts';
-import { evaluatePrecisely, NotPrecise } from '../limit/precise.ts';
+import { enclosePrecisely, NotPrecise } from '../limit/enclosed.ts';
 
 /** Where a place is, as plain data. */
 export interface Located {
@@ -59,24 +58,19 @@ function around(value: number): { low: number; high: number } {
  */
 export function exactPlace(formula: Expression): Place | null {
   const tidy = shortest(canonical(formula), 'fraction');
-  const program = compile(tidy, '');
-  const at = (bits: number): BigFloat => {
-    const value = evaluatePrecisely(program, big.zero, [], bits);
-    if (!value) throw new RangeError('an exact place has a value');
-    return value;
-  };
-  const value = withinReach(() => at(comfortable));
-  if (!value) return null;
   const ball = balls.remembered((bits: number): Ball => {
     const found = ballOfConstant(tidy, bits);
     if (found === null || found === 'unsure') throw new RangeError('an exact place has a value');
     return found;
   });
-  if (withinReach(() => ball(comfortable).middle) === null) return null;
-  const double = big.toDouble(value);
+  const value = withinReach(() => ball(comfortable));
+  if (!value) return null;
+  const at = (bits: number): BigFloat => ball(bits).middle;
+  const double = big.toDouble(value.middle);
   // Beyond the doubles, and so beyond every interval.
   if (!Number.isFinite(double)) return { value: double, low: double, high: double, exact: tidy, at, ball };
-  const isDouble = big.isZero(big.subtract(big.fromDouble(double), value, comfortable));
+  const isDouble =
+    balls.isExact(value) && big.isZero(big.subtract(big.fromDouble(double), value.middle, comfortable));
   return {
     value: double,
     ...(isDouble ? { low: double, high: double } : around(double)),
@@ -87,7 +81,7 @@ export function exactPlace(formula: Expression): Place | null {
 }
 
 /** What a constant comes to; null where it has no value, or one beyond all reach. */
-function withinReach(work: () => BigFloat): BigFloat | null {
+function withinReach(work: () => Ball): Ball | null {
   try {
     return work();
   } catch (error) {
@@ -107,8 +101,7 @@ export function rootPlace(program: Program, slope: Program, low: number, high: n
   const at = (bits: number): BigFloat => {
     for (let i = 0; known.bits < bits + 20 && i < mostSteps; i++) {
       const working = Math.max(fewestBits, Math.min(2 * known.bits, bits) + 160);
-      const height = evaluatePrecisely(program, known.x, [], working);
-      const rise = evaluatePrecisely(slope, known.x, [], working);
+      const [height, rise] = [middleAt(program, known.x, working), middleAt(slope, known.x, working)];
       if (!height || !rise || big.isZero(rise)) break;
       const step = big.divide(height, rise, working);
       const x = within(big.subtract(known.x, step, working), low, high, known.x);
@@ -151,6 +144,11 @@ function within(x: BigFloat, low: number, high: number, before: BigFloat): BigFl
     if (isBeyond) return big.scale(big.add(before, limit, fewestBits), -1n);
   }
   return x;
+}
+
+function middleAt(program: Program, x: BigFloat, bits: number): BigFloat | null {
+  const value = enclosePrecisely(program, balls.exactly(x), [], bits);
+  return value === null || value === 'unsure' ? null : value.middle;
 }
 
 function signAt(program: Program, x: BigFloat, bits: number): number | undefined {

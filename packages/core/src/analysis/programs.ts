@@ -2,8 +2,7 @@ import { compile, type Program } from '../evaluate/program.ts';
 import type { Expression } from '../language/tree.ts';
 import { exactly, signOf } from '../limit/ball.ts';
 import * as big from '../limit/bigFloat.ts';
-import { enclosePrecisely } from '../limit/enclosed.ts';
-import { NotPrecise } from '../limit/precise.ts';
+import { enclosePrecisely, NotPrecise } from '../limit/enclosed.ts';
 
 const remembered = new WeakMap<Expression, Map<string, Program>>();
 

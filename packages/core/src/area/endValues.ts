@@ -5,9 +5,8 @@ import * as tree from '../language/tree.ts';
 import type { Expression } from '../language/tree.ts';
 import type { Ball } from '../limit/ball.ts';
 import * as big from '../limit/bigFloat.ts';
-import { enclosePrecisely } from '../limit/enclosed.ts';
+import { enclosePrecisely, NotPrecise } from '../limit/enclosed.ts';
 import { limitOfFormula, nameOfSpot, type Goal } from '../limit/growth/limitOfFormula.ts';
-import { NotPrecise } from '../limit/precise.ts';
 import { isFinitePlace, type End } from './stretches.ts';
 
 /** The value of an antiderivative at an end. */

@@ -1,7 +1,6 @@
 import * as range from '../evaluate/interval.ts';
 import * as jet from '../evaluate/jet.ts';
 import * as balls from '../limit/ballFunctions.ts';
-import * as precise from '../limit/elementary.ts';
 import { oneArgument, operator, twoArguments, type BuiltIn } from './row.ts';
 
 /** ln x, undefined at 0 as well as below. */
@@ -22,7 +21,6 @@ export const exponential: readonly BuiltIn[] = [
     spoken: 'exponential',
     argumentCount: oneArgument,
     value: Math.exp,
-    precise: precise.exp,
     ball: balls.exp,
     derivatives: ['exp(x)'],
     range: range.exp,
@@ -35,7 +33,6 @@ export const exponential: readonly BuiltIn[] = [
     spoken: 'natural logarithm',
     argumentCount: oneArgument,
     value: naturalLogarithm,
-    precise: precise.ln,
     ball: balls.ln,
     derivatives: ['1/x'],
     range: range.ln,
@@ -50,7 +47,6 @@ export const exponential: readonly BuiltIn[] = [
     spoken: 'logarithm',
     argumentCount: oneArgument,
     value: (x) => logarithm(10, x),
-    precise: precise.log,
     ball: balls.log,
     derivatives: ['1/(x ln(10))'],
     range: (x) => range.divide(range.ln(x), range.ln(range.exactly(10))),
@@ -65,7 +61,6 @@ export const exponential: readonly BuiltIn[] = [
     spoken: 'logarithm',
     argumentCount: twoArguments,
     value: logarithm,
-    precise: precise.logBase,
     ball: balls.logBase,
     derivatives: ['-ln(y)/(x ln(x)^2)', '1/(y ln(x))'],
     range: (base, x) => range.divide(range.ln(x), range.ln(base)),

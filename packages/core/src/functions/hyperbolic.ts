@@ -1,7 +1,6 @@
 import * as range from '../evaluate/interval.ts';
 import * as jet from '../evaluate/jet.ts';
 import * as balls from '../limit/ballFunctions.ts';
-import * as precise from '../limit/elementary.ts';
 import { namedOperator, oneArgument, operator, type BuiltIn } from './row.ts';
 
 const first = (u: jet.Jet) => u[0] as number;
@@ -14,7 +13,6 @@ export const hyperbolic: readonly BuiltIn[] = [
     spoken: 'hyperbolic sine',
     argumentCount: oneArgument,
     value: Math.sinh,
-    precise: precise.sinh,
     ball: balls.sinh,
     derivatives: ['cosh(x)'],
     range: (x) => range.monotone(Math.sinh, x),
@@ -27,7 +25,6 @@ export const hyperbolic: readonly BuiltIn[] = [
     spoken: 'hyperbolic cosine',
     argumentCount: oneArgument,
     value: Math.cosh,
-    precise: precise.cosh,
     ball: balls.cosh,
     derivatives: ['sinh(x)'],
     range: (x) => range.monotone(Math.cosh, range.absolute(x)),
@@ -40,7 +37,6 @@ export const hyperbolic: readonly BuiltIn[] = [
     spoken: 'hyperbolic tangent',
     argumentCount: oneArgument,
     value: Math.tanh,
-    precise: precise.tanh,
     ball: balls.tanh,
     derivatives: ['1/cosh(x)^2'],
     range: (x) => range.monotone(Math.tanh, x),
@@ -59,7 +55,6 @@ export const hyperbolic: readonly BuiltIn[] = [
     spoken: 'inverse hyperbolic sine',
     argumentCount: oneArgument,
     value: Math.asinh,
-    precise: precise.arsinh,
     ball: balls.arsinh,
     derivatives: ['1/sqrt(x^2+1)'],
     range: (x) => range.monotone(Math.asinh, x),
@@ -77,7 +72,6 @@ export const hyperbolic: readonly BuiltIn[] = [
     spoken: 'inverse hyperbolic cosine',
     argumentCount: oneArgument,
     value: Math.acosh,
-    precise: precise.arcosh,
     ball: balls.arcosh,
     derivatives: ['1/sqrt(x^2-1)'],
     range: (x) => range.monotone(Math.acosh, range.within(x, 1, Infinity)),
@@ -97,7 +91,6 @@ export const hyperbolic: readonly BuiltIn[] = [
     spoken: 'inverse hyperbolic tangent',
     argumentCount: oneArgument,
     value: (x) => (Math.abs(x) === 1 ? NaN : Math.atanh(x)),
-    precise: precise.artanh,
     ball: balls.artanh,
     derivatives: ['1/(1-x^2)'],
     range: (x) => {

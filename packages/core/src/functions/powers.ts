@@ -1,7 +1,6 @@
 import * as range from '../evaluate/interval.ts';
 import * as jet from '../evaluate/jet.ts';
 import * as balls from '../limit/ballFunctions.ts';
-import * as precise from '../limit/elementary.ts';
 import { oneArgument, twoArguments, type BuiltIn } from './row.ts';
 
 /** The real n-th root of x for a whole number n ≥ 1; undefined otherwise. */
@@ -19,7 +18,6 @@ export const powers: readonly BuiltIn[] = [
     spoken: 'square root',
     argumentCount: oneArgument,
     value: Math.sqrt,
-    precise: precise.sqrt,
     ball: balls.sqrt,
     derivatives: ['1/(2 sqrt(x))'],
     range: (x) => range.rationalPower(x, 1, 2),
@@ -35,7 +33,6 @@ export const powers: readonly BuiltIn[] = [
     spoken: 'cube root',
     argumentCount: oneArgument,
     value: Math.cbrt,
-    precise: precise.cbrt,
     ball: balls.cbrt,
     derivatives: ['1/(3 cbrt(x)^2)'],
     range: (x) => range.rationalPower(x, 1, 3),
@@ -50,7 +47,6 @@ export const powers: readonly BuiltIn[] = [
     spoken: 'root',
     argumentCount: twoArguments,
     value: realRoot,
-    precise: precise.root,
     ball: balls.root,
     derivatives: [undefined, 'root(x, y)/(x y)'],
     range: (n, x) => (isDegree(n) ? range.rationalPower(x, 1, n.low) : range.everything),

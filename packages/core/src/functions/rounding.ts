@@ -1,7 +1,6 @@
 import * as range from '../evaluate/interval.ts';
 import * as jet from '../evaluate/jet.ts';
 import * as balls from '../limit/ballFunctions.ts';
-import * as precise from '../limit/elementary.ts';
 import { fence, listed, namedOperator, oneArgument, twoArguments, type BuiltIn } from './row.ts';
 
 const isInteger = Number.isInteger;
@@ -40,7 +39,6 @@ export const rounding: readonly BuiltIn[] = [
     spoken: 'absolute value',
     argumentCount: oneArgument,
     value: Math.abs,
-    precise: precise.abs,
     ball: balls.abs,
     derivatives: ['abs(x)/x'],
     range: range.absolute,
@@ -60,7 +58,6 @@ export const rounding: readonly BuiltIn[] = [
     spoken: 'sign',
     argumentCount: oneArgument,
     value: Math.sign,
-    precise: precise.sign,
     ball: balls.sign,
     derivatives: ['0'],
     range: (x) => range.stepwise(Math.sign, x),
@@ -76,7 +73,6 @@ export const rounding: readonly BuiltIn[] = [
     spoken: 'floor',
     argumentCount: oneArgument,
     value: Math.floor,
-    precise: precise.floor,
     ball: balls.floor,
     derivatives: ['0'],
     range: (x) => range.stepwise(Math.floor, x),
@@ -90,7 +86,6 @@ export const rounding: readonly BuiltIn[] = [
     spoken: 'ceiling',
     argumentCount: oneArgument,
     value: Math.ceil,
-    precise: precise.ceil,
     ball: balls.ceil,
     derivatives: ['0'],
     range: (x) => range.stepwise(Math.ceil, x),
@@ -105,7 +100,6 @@ export const rounding: readonly BuiltIn[] = [
     spoken: 'nearest whole number',
     argumentCount: oneArgument,
     value: roundHalfUp,
-    precise: precise.round,
     ball: balls.round,
     derivatives: ['0'],
     range: (x) => range.stepwise(roundHalfUp, x),
@@ -120,7 +114,6 @@ export const rounding: readonly BuiltIn[] = [
     spoken: 'smaller',
     argumentCount: twoArguments,
     value: (x, y) => Math.min(x, y),
-    precise: precise.min,
     ball: balls.min,
     derivatives: ['(1 - (x - y)/abs(x - y))/2', '(1 + (x - y)/abs(x - y))/2'],
     range: (x, y) => ({
@@ -140,7 +133,6 @@ export const rounding: readonly BuiltIn[] = [
     spoken: 'larger',
     argumentCount: twoArguments,
     value: (x, y) => Math.max(x, y),
-    precise: precise.max,
     ball: balls.max,
     derivatives: ['(1 + (x - y)/abs(x - y))/2', '(1 - (x - y)/abs(x - y))/2'],
     range: (x, y) => ({
@@ -160,7 +152,6 @@ export const rounding: readonly BuiltIn[] = [
     spoken: 'remainder',
     argumentCount: twoArguments,
     value: modulo,
-    precise: precise.mod,
     ball: balls.mod,
     derivatives: ['1', '-floor(x/y)'],
     range: (x, y) => {
@@ -184,7 +175,6 @@ export const rounding: readonly BuiltIn[] = [
     spoken: 'factorial',
     argumentCount: oneArgument,
     value: factorial,
-    precise: precise.factorial,
     ball: balls.factorial,
     derivatives: [undefined],
     range: (x) =>

@@ -1,7 +1,6 @@
 import type { Interval } from '../evaluate/interval.ts';
 import type { Jet } from '../evaluate/jet.ts';
 import type { BallFunction } from '../limit/ballFunctions.ts';
-import type { PreciseFunction } from '../limit/elementary.ts';
 
 /** Everything the product knows about one built-in function. Formulas are in x, and y for a second argument. */
 export interface BuiltIn {
@@ -12,8 +11,6 @@ export interface BuiltIn {
   readonly spoken: string;
   readonly argumentCount: { readonly least: number; readonly most: number };
   readonly value: (...args: number[]) => number;
-  /** The value to any number of binary digits; a function of one argument leaves the second alone. */
-  readonly precise: PreciseFunction;
   /** All values over balls of arguments, to any number of binary digits. */
   readonly ball: BallFunction;
   /**

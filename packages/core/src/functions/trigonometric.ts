@@ -1,7 +1,6 @@
 import * as range from '../evaluate/interval.ts';
 import * as jet from '../evaluate/jet.ts';
 import * as balls from '../limit/ballFunctions.ts';
-import * as precise from '../limit/elementary.ts';
 import { namedOperator, oneArgument, operator, type BuiltIn } from './row.ts';
 
 const sinJet = (u: jet.Jet) => jet.sinCos(u)[0];
@@ -25,7 +24,6 @@ export const trigonometric: readonly BuiltIn[] = [
     spoken: 'sine',
     argumentCount: oneArgument,
     value: Math.sin,
-    precise: precise.sin,
     ball: balls.sin,
     derivatives: ['cos(x)'],
     range: range.sin,
@@ -38,7 +36,6 @@ export const trigonometric: readonly BuiltIn[] = [
     spoken: 'cosine',
     argumentCount: oneArgument,
     value: Math.cos,
-    precise: precise.cos,
     ball: balls.cos,
     derivatives: ['-sin(x)'],
     range: range.cos,
@@ -51,7 +48,6 @@ export const trigonometric: readonly BuiltIn[] = [
     spoken: 'tangent',
     argumentCount: oneArgument,
     value: Math.tan,
-    precise: precise.tan,
     ball: balls.tan,
     derivatives: ['sec(x)^2'],
     range: tanRange,
@@ -66,7 +62,6 @@ export const trigonometric: readonly BuiltIn[] = [
     spoken: 'cotangent',
     argumentCount: oneArgument,
     value: (x) => (x === 0 ? NaN : 1 / Math.tan(x)),
-    precise: precise.cot,
     ball: balls.cot,
     derivatives: ['-csc(x)^2'],
     range: (x) => range.divide(range.cos(x), range.sin(x)),
@@ -81,7 +76,6 @@ export const trigonometric: readonly BuiltIn[] = [
     spoken: 'secant',
     argumentCount: oneArgument,
     value: (x) => 1 / Math.cos(x),
-    precise: precise.sec,
     ball: balls.sec,
     derivatives: ['sec(x) tan(x)'],
     range: (x) => range.reciprocal(range.cos(x)),
@@ -96,7 +90,6 @@ export const trigonometric: readonly BuiltIn[] = [
     spoken: 'cosecant',
     argumentCount: oneArgument,
     value: (x) => (x === 0 ? NaN : 1 / Math.sin(x)),
-    precise: precise.csc,
     ball: balls.csc,
     derivatives: ['-csc(x) cot(x)'],
     range: (x) => range.reciprocal(range.sin(x)),
@@ -111,7 +104,6 @@ export const trigonometric: readonly BuiltIn[] = [
     spoken: 'arc sine',
     argumentCount: oneArgument,
     value: Math.asin,
-    precise: precise.arcsin,
     ball: balls.arcsin,
     derivatives: ['1/sqrt(1-x^2)'],
     range: (x) => range.monotone(Math.asin, range.within(x, -1, 1)),
@@ -127,7 +119,6 @@ export const trigonometric: readonly BuiltIn[] = [
     spoken: 'arc cosine',
     argumentCount: oneArgument,
     value: Math.acos,
-    precise: precise.arccos,
     ball: balls.arccos,
     derivatives: ['-1/sqrt(1-x^2)'],
     range: (x) => range.monotone(Math.acos, range.within(x, -1, 1), true),
@@ -147,7 +138,6 @@ export const trigonometric: readonly BuiltIn[] = [
     spoken: 'arc tangent',
     argumentCount: oneArgument,
     value: Math.atan,
-    precise: precise.arctan,
     ball: balls.arctan,
     derivatives: ['1/(1+x^2)'],
     range: (x) => range.monotone(Math.atan, x),
@@ -160,7 +150,6 @@ export const trigonometric: readonly BuiltIn[] = [
     spoken: 'arc cotangent',
     argumentCount: oneArgument,
     value: (x) => Math.PI / 2 - Math.atan(x),
-    precise: precise.arccot,
     ball: balls.arccot,
     derivatives: ['-1/(1+x^2)'],
     range: (x) => range.monotone((v) => Math.PI / 2 - Math.atan(v), x, true),
@@ -178,7 +167,6 @@ export const trigonometric: readonly BuiltIn[] = [
     spoken: 'degrees',
     argumentCount: oneArgument,
     value: (x) => (x * Math.PI) / 180,
-    precise: precise.degrees,
     ball: balls.degrees,
     derivatives: ['π/180'],
     range: (x) => range.multiply(x, range.outwardElementary(Math.PI / 180, Math.PI / 180)),

@@ -1,7 +1,6 @@
 import * as balls from './ball.ts';
 import type { Ball, Enclosed } from './ball.ts';
 import * as big from './bigFloat.ts';
-import * as precise from './elementary.ts';
 
 /** A built-in function of balls, kept to the given number of binary digits. */
 export type BallFunction = (bits: number, ...args: Ball[]) => Enclosed;
@@ -154,8 +153,13 @@ export const degrees = of1((bits, x) =>
   balls.divide(balls.multiply(x, balls.pi(bits), bits), balls.fromInteger(180), bits),
 );
 
-export const factorial = of1((bits, x) => {
+const largestFactorial = 1000;
+
+export const factorial = of1((_bits, x) => {
   if (!balls.isExact(x)) return balls.floor(x) === 'unsure' ? 'unsure' : null;
-  const value = precise.factorial(bits, x.middle, big.zero);
-  return value && balls.exactly(value);
+  const n = big.toDouble(x.middle);
+  if (!Number.isInteger(n) || n < 0 || n > largestFactorial) return null;
+  let product = 1n;
+  for (let k = 2n; k <= BigInt(n); k++) product *= k;
+  return balls.exactly(big.fromInteger(product));
 });

@@ -6,8 +6,7 @@ import type { Expression } from '../language/tree.ts';
 import * as balls from './ball.ts';
 import type { Ball, Enclosed } from './ball.ts';
 import * as big from './bigFloat.ts';
-import { enclosePrecisely } from './enclosed.ts';
-import { NotPrecise } from './precise.ts';
+import { enclosePrecisely, NotPrecise } from './enclosed.ts';
 
 /** What is known of the names in a formula: the balls in which their values lie, and where algebra shows a 0. */
 export interface Known {

@@ -9,7 +9,9 @@ import type { ExactPoint } from '../interpolation/through.ts';
 import * as balls from './ball.ts';
 import type { Ball, Enclosed } from './ball.ts';
 import * as big from './bigFloat.ts';
-import { NotPrecise } from './precise.ts';
+
+/** Thrown where a step has no evaluation of any precision: integrals, limits and long sums. */
+export class NotPrecise extends Error {}
 
 const isBall = (x: Enclosed): x is Ball => x !== null && x !== 'unsure';
 

@@ -1,6 +1,4 @@
-import { parseDecimal, rational, type Rational } from '../algebra/rational.ts';
-import * as big from './bigFloat.ts';
-import type { BigFloat } from './bigFloat.ts';
+import { rational, type Rational } from '../algebra/rational.ts';
 
 /** Digits beyond which a decimal stands for a number that it only rounds. */
 const exactDigits = 13;
@@ -22,15 +20,4 @@ export function multipleOfPi(x: number): Rational | null {
     if (multiple !== 0 && Math.abs(multiple) < 1000 && isNearest) return rational(multiple, parts);
   }
   return null;
-}
-
-/**
- * The number that a double stands for: a short decimal is that decimal (0.1 is one tenth), the double
- * nearest to a simple multiple of π is that multiple, anything else is itself.
- */
-export function preciseValue(x: number, bits: number): BigFloat {
-  const decimal = parseDecimal(String(x).toUpperCase());
-  if (isShort(x) && decimal) return big.fromRational(decimal, bits);
-  const turns = multipleOfPi(x);
-  return turns ? big.multiply(big.pi(bits), big.fromRational(turns, bits), bits) : big.fromDouble(x);
 }
