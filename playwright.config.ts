@@ -1,4 +1,5 @@
 import { defineConfig } from '@playwright/test';
+import { headlessChromium } from './scripts/setup/debian.mjs';
 
 /** The interface in Debian's headless Chromium, against the built application. */
 export default defineConfig({
@@ -16,7 +17,7 @@ export default defineConfig({
     colorScheme: 'light',
     screenshot: 'only-on-failure',
     launchOptions: {
-      executablePath: '/usr/bin/chromium-headless-shell',
+      executablePath: headlessChromium,
       chromiumSandbox: false,
       args: [
         '--disable-background-networking',

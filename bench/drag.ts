@@ -1,4 +1,5 @@
 import { chromium, type CDPSession, type Locator, type Page } from '@playwright/test';
+import { headlessChromium } from '../scripts/setup/debian.mjs';
 import { calibrate } from './calibration.ts';
 import { quantile, table } from './measure.ts';
 
@@ -297,7 +298,7 @@ async function measureSum(page: Page, calibration: number): Promise<void> {
 }
 
 const browser = await chromium.launch({
-  executablePath: '/usr/bin/chromium',
+  executablePath: headlessChromium,
   chromiumSandbox: false,
   args: ['--disable-background-networking', '--disable-component-update', '--disable-sync', '--no-first-run'],
 });

@@ -1,4 +1,5 @@
 import { chromium, type BrowserContext } from '@playwright/test';
+import { headlessChromium } from '../scripts/setup/debian.mjs';
 import { table } from './measure.ts';
 
 /**
@@ -59,7 +60,7 @@ async function firstCurve(context: BrowserContext, id: string): Promise<number> 
   return seen;
 }
 
-const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', chromiumSandbox: false });
+const browser = await chromium.launch({ executablePath: headlessChromium, chromiumSandbox: false });
 const context = await browser.newContext({
   viewport: { width: 390, height: 844 },
   deviceScaleFactor: 2,

@@ -1,4 +1,5 @@
 import { chromium, type BrowserContext, type Page } from '@playwright/test';
+import { headlessChromium } from '../scripts/setup/debian.mjs';
 import type { Document } from '@yperkine/demonstration';
 import { hostileDocuments } from '../packages/demonstration/test/hostile.ts';
 import { makeDemonstration } from '../tests/interface/made.ts';
@@ -64,7 +65,7 @@ const made = (context: BrowserContext, { entries }: Document): Promise<string> =
   return makeDemonstration(context.request, address, [{ id: 'all', edits }]);
 };
 
-const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', chromiumSandbox: false });
+const browser = await chromium.launch({ executablePath: headlessChromium, chromiumSandbox: false });
 const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
 await context.request.post(`${address}/api/session/demo`);
 const shipped = (await (await context.request.get(`${address}/api/demonstrations`)).json()) as {

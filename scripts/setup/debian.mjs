@@ -3,7 +3,9 @@ import { join } from 'node:path';
 import { run, must, say, SetupProblem } from './run.mjs';
 
 const postgresVersions = '/usr/lib/postgresql';
-const chromium = '/usr/bin/chromium';
+
+/** Where Debian puts Chromium without a window, which is lighter than the whole browser without one. */
+export const headlessChromium = '/usr/bin/chromium-headless-shell';
 
 /**
  * Installs a package from Debian, or says how a person with the right to do so can.
@@ -43,6 +45,6 @@ export async function ensurePostgres() {
 
 /** The browser for the interface tests, installed if need be. */
 export async function ensureChromium() {
-  if (!existsSync(chromium)) await install('chromium');
-  return chromium;
+  if (!existsSync(headlessChromium)) await install('chromium-headless-shell');
+  return headlessChromium;
 }

@@ -176,6 +176,22 @@ test('known names are offered while one types; Enter alone still ends the formul
   await expect(teacher.entry('Given')).toContainText('sin');
 });
 
+test('what was typed before the suggestions had come is offered names, too', async ({ teacher, page }) => {
+  let send = (): void => undefined;
+  const held = new Promise<void>((resolve) => (send = resolve));
+  await page.route(/typingAids/, async (route) => {
+    await held;
+    await route.continue();
+  });
+  await teacher.openNew();
+  await teacher.nextGiven.click();
+  await page.keyboard.type('f(x) = si');
+  const options = page.getByRole('listbox').getByRole('option');
+  await expect(options).toHaveCount(0);
+  send();
+  await expect(options.first()).toBeVisible();
+});
+
 test('suggestions in a card reach beyond it: every one of them can be seen and clicked', async ({
   teacher,
   page,
