@@ -226,7 +226,12 @@ function solutions(question: QuestionAbout<'solve'>): unknown {
   const equals = closed({ f: question.equals, parameters: question.parameters });
   const found = solve(closed(question), equals, variable, question.on, question.order);
   const row = ({ value, exact }: Place) => ({ x: plain(value), exact: textOf(exact) });
-  const everywhere = found.everywhere.map(({ from, to }) => [from.value, to.value]);
+  const everywhere = found.everywhere.map(({ from, to, includesFrom, includesTo }) => ({
+    from: from.value,
+    to: to.value,
+    includesFrom,
+    includesTo,
+  }));
   return {
     solutions: found.solutions.map(row),
     complete: found.complete,
@@ -260,12 +265,14 @@ function lineRow(line: Tangent): Record<string, unknown> {
 function limitRow(limit: Limit): unknown {
   switch (limit.kind) {
     case 'finite':
-      return { value: plain(limit.value), exists: true };
+      return { value: plain(limit.value), exact: textOf(limit.exact), proved: limit.proved, exists: true };
     case 'infinite':
       return { value: plain(limit.sign * Infinity), exists: false };
     case 'undefined':
     case 'none':
       return { value: null, exists: false };
+    case 'undecided':
+      return { value: null, exists: null };
   }
 }
 

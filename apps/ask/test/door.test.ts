@@ -180,13 +180,28 @@ describe('questions in bulk', () => {
   });
 
   test('limit', () => {
-    expect(ask({ ask: 'limit', f: 'sin x/x', at: 0, side: 'left' })).toEqual({ value: 1, exists: true });
+    expect(ask({ ask: 'limit', f: 'sin x/x', at: 0, side: 'left' })).toEqual({
+      value: 1,
+      exact: '1',
+      proved: true,
+      exists: true,
+    });
+    expect(ask({ ask: 'limit', f: '(1 - cos(x^2))/x^4', at: 0 })).toMatchObject({
+      exact: '1/2',
+      proved: true,
+    });
+    expect(ask({ ask: 'limit', f: 'x^2 + 1', at: 3 })).toMatchObject({
+      value: 10,
+      exact: '10',
+      proved: true,
+    });
+    expect(ask({ ask: 'limit', f: 'sin(x) sin(πx)', at: 'Infinity' })).toEqual({ value: null, exists: null });
     expect(ask({ ask: 'limit', f: '1/x', at: 0, side: 'left' })).toEqual({
       value: '-Infinity',
       exists: false,
     });
     expect(ask({ ask: 'limit', f: '1/x', at: 0 })).toEqual({ value: null, exists: false });
-    expect(ask({ ask: 'limit', f: '1/x', at: 'Infinity' })).toEqual({ value: 0, exists: true });
+    expect(ask({ ask: 'limit', f: '1/x', at: 'Infinity' })).toMatchObject({ value: 0, exists: true });
   });
 
   test('read', () => {
@@ -278,5 +293,5 @@ test('the program answers line by line and goes on after a bad one', () => {
       .trim()
       .split('\n')
       .map((line) => JSON.parse(line) as unknown),
-  ).toEqual([{ values: [9] }, { error: expect.any(String) }, { value: 2, exists: true }]);
+  ).toMatchObject([{ values: [9] }, { error: expect.any(String) }, { value: 2, exists: true }]);
 });

@@ -108,6 +108,7 @@ export {
   type ToldIntegral,
   type ToldJoin,
   type ToldKeyPoint,
+  type LocatedHeld,
   type ToldSolutions,
 } from './analysis/answers.ts';
 export {
@@ -125,3 +126,4 @@ export { Effort, ifInTime, OutOfEffort } from './evaluate/effort.ts';
 export { slopeProgram } from './analysis/answers.ts';
 export { chooseXRange, chooseYRange, type Plotted, type Range } from './curve/window.ts';
 export { findFeatures, type Feature } from './curve/features.ts';
+export { holdsBinder } from './analysis/value.ts';

@@ -45,7 +45,7 @@ describe('where two functions agree', () => {
 
   test('agreement on a part is told with its ends', () => {
     expect(compare('f(x) = x^2/2', 'g(x) = |x|').sentence).toBe(
-      'For x from −5 to 5, f′ and g agree from 0 to 5, and it is proved that they do not elsewhere.',
+      'For x from −5 to 5, f′ and g agree on [0, 5], and it is proved that they do not elsewhere.',
     );
   });
 

@@ -266,8 +266,18 @@ describe('solutions', () => {
 
   test('equality on a whole stretch is said', () => {
     expect(sentenceOf(withStudy('f(x) = abs(x)', study('x')))).toBe(
-      'For x from −3 to 3 both sides are equal on a whole stretch.',
+      'For x from −3 to 3 both sides are equal on [0, 3].',
     );
+  });
+
+  test.each([
+    ['floor(x)', '2', '[2, 3)'],
+    ['x/x', '1', '[−3, 0) and (0, 3]'],
+    ['sign(x)', '1', '(0, 3]'],
+    ['abs(x)', 'sqrt(x^2)', '[−3, 3]'],
+  ])('%s = %s holds on %s, each end as it is', (left, right, stretches) => {
+    const document = withStudy(`f(x) = ${left}`, study(right));
+    expect(sentenceOf(document)).toBe(`For x from −3 to 3 both sides are equal on ${stretches}.`);
   });
 });
 

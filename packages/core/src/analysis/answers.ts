@@ -27,6 +27,7 @@ import { readFromDerivative, type Finding } from './reading.ts';
 import { sampledKeyPoints } from './sampled.ts';
 import { signs } from './signs.ts';
 import { solve, whereHolds, type Solutions } from './solve.ts';
+import { toldValue, type ToldValue } from './value.ts';
 
 /** A function of one variable on an interval, free of parameters. */
 interface Asked {
@@ -97,9 +98,15 @@ export interface LocatedStretch {
   readonly to: Located;
 }
 
+/** A stretch on which something holds, and whether its ends belong to it. */
+export interface LocatedHeld extends LocatedStretch {
+  readonly includesFrom: boolean;
+  readonly includesTo: boolean;
+}
+
 export interface ToldSolutions extends Told {
   readonly solutions: readonly Located[];
-  readonly everywhere: readonly LocatedStretch[];
+  readonly everywhere: readonly LocatedHeld[];
 }
 
 /** A join as plain data; `mending` has the values of the constant that make it continuous, and without a corner. */
@@ -130,10 +137,7 @@ export interface AnswerTo {
   };
   readonly solve: ToldSolutions;
   readonly holds: {
-    readonly stretches: readonly (LocatedStretch & {
-      readonly includesFrom: boolean;
-      readonly includesTo: boolean;
-    })[];
+    readonly stretches: readonly LocatedHeld[];
     readonly complete: boolean;
   };
   readonly joins: { readonly joins: readonly ToldJoin[] };
@@ -150,7 +154,7 @@ export interface AnswerTo {
   /** Runs of joined points as x₀ y₀ x₁ y₁ …; rough where the curve would take too long even beside the page. */
   readonly curve: { readonly runs: readonly Float64Array[]; readonly isRough: boolean };
   readonly derivative: { readonly formula: Expression };
-  readonly value: { readonly value: number };
+  readonly value: ToldValue;
   readonly sum: {
     readonly integral: ToldIntegral;
     /** Where the function may be least or greatest; null where that is out of reach. */
@@ -207,7 +211,7 @@ export function answerTo(question: Question): Answer {
     case 'derivative':
       return { formula: packed(derivativeOf(question.body, question.variable, question.order)) };
     case 'value':
-      return { value: evaluateAt(compile(question.body, ''), 0) };
+      return toldValue(question.body);
     case 'sum':
       return toldSum(question);
   }
@@ -350,7 +354,7 @@ function withoutPieces(body: Expression, variable: string, x: Rational | null): 
 
 const toldSolutions = ({ solutions, everywhere, complete, undecided }: Solutions): ToldSolutions => ({
   solutions: solutions.map(located),
-  everywhere: everywhere.map(stretch),
+  everywhere: everywhere.map((held) => ({ ...held, ...stretch(held) })),
   complete,
   undecided,
 });

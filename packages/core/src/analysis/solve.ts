@@ -5,11 +5,19 @@ import type { Height } from './height.ts';
 import type { Box } from './isolate.ts';
 import { comparePlaces, isStrictlyBetween, sortedPlaces, type Place } from './place.ts';
 
+/** A stretch on which a condition or an equation holds, and whether its ends belong to it. */
+export interface Held {
+  readonly from: Place;
+  readonly to: Place;
+  readonly includesFrom: boolean;
+  readonly includesTo: boolean;
+}
+
 export interface Solutions {
   /** Single places, outside of the stretches. */
   readonly solutions: readonly Place[];
   /** Stretches on which the equation holds throughout. */
-  readonly everywhere: readonly { readonly from: Place; readonly to: Place }[];
+  readonly everywhere: readonly Held[];
   readonly complete: boolean;
   readonly undecided: readonly Box[];
 }
@@ -28,11 +36,11 @@ export function solve(
   const left = new Arcs(body, variable, interval, 0, order);
   const right = new Arcs(equals, variable, interval, 0);
   const solutions: Place[] = [];
-  const everywhere: { from: Place; to: Place }[] = [];
+  const everywhere: Held[] = [];
   for (const { from, to, formula } of differences(left, right)) {
     const set = left.zeros.of(formula);
     left.addUndecided(set.undecided, from, to);
-    if (set.isZero) everywhere.push({ from, to });
+    if (set.isZero) addStretch(everywhere, { from, to }, (place) => areEqualAt(left, right, place));
     else solutions.push(...set.roots.filter((root) => isStrictlyBetween(root, from, to)));
   }
   const joints = sortedPlaces([...left.joints, ...right.joints]);
@@ -50,6 +58,19 @@ export function solve(
     complete: undecided.length === 0,
     undecided,
   };
+}
+
+/** Adds a stretch, with the ends that belong to it; one that goes on from the last is a part of that. */
+function addStretch(
+  stretches: Held[],
+  { from, to }: { from: Place; to: Place },
+  holdsAt: (place: Place) => boolean,
+): void {
+  const [includesFrom, includesTo] = [holdsAt(from), holdsAt(to)];
+  const before = stretches.at(-1);
+  const goesOn = before?.includesTo && includesFrom && comparePlaces(before.to, from) === 0;
+  if (goesOn) stretches[stretches.length - 1] = { ...before, to, includesTo };
+  else stretches.push({ from, to, includesFrom, includesTo });
 }
 
 /** Left minus right wherever both are defined, by stretches on which both have one formula. */
@@ -72,14 +93,6 @@ function areEqualAt(left: Arcs, right: Arcs, place: Place): boolean {
 /** The value at a place that may be a joint of the other side only. */
 function valueNear(arcs: Arcs, place: Place): Height | null {
   return arcs.valueAt(arcs.joints.find((joint) => comparePlaces(joint, place) === 0) ?? place);
-}
-
-/** A stretch on which a condition holds, and whether its ends belong to it. */
-export interface Held {
-  readonly from: Place;
-  readonly to: Place;
-  readonly includesFrom: boolean;
-  readonly includesTo: boolean;
 }
 
 /** Where in [a, b] a condition on the variable holds, in ascending order; single places have equal ends. */

@@ -66,3 +66,22 @@ export function ifInTime<T>(operations: number, work: () => T): T | null {
     throw error;
   }
 }
+
+/**
+ * What comes of a part of some work where so many operations suffice for it; null where they do not. They are taken from
+ * what the whole work may spend.
+ * @throws OutOfEffort where that is used up
+ */
+export function ifWithin<T>(operations: number, work: () => T): T | null {
+  const around = left;
+  const begun = Math.min(operations, around);
+  left = begun;
+  try {
+    return work();
+  } catch (error) {
+    if (error instanceof OutOfEffort && begun < around) return null;
+    throw error;
+  } finally {
+    left = around === Infinity ? Infinity : around - (begun - left);
+  }
+}

@@ -1,3 +1,4 @@
+import { simplify } from '../algebra/simplify.ts';
 import { enclose } from '../evaluate/enclosures.ts';
 import type { Program } from '../evaluate/program.ts';
 import { evaluateAt } from '../evaluate/values.ts';
@@ -49,8 +50,8 @@ export function limitOfProgram(
   if (!Number.isFinite(target)) return from(target > 0 ? -1 : 1);
   if (isContinuousAt(program, target, parameters)) {
     const value = evaluateAt(program, target, parameters);
-    const exact = formula && tree.substitute(formula, ownVariable, numberFormula(target));
-    return { kind: 'finite', value, proved: true, exact };
+    const there = formula && tree.substitute(formula, ownVariable, numberFormula(target));
+    return { kind: 'finite', value, proved: true, exact: there && simplify(there) };
   }
   if (side !== 'both') return from(side === 'left' ? -1 : 1);
   return joined(from(-1), from(1));

@@ -3,17 +3,21 @@ import {
   compile,
   evaluateAt,
   exactValue,
+  holdsBinder,
   ifInTime,
   knownNumber,
   readExpression,
   TooLarge,
+  type AnswerTo,
   type Expression,
   type Functions,
   type KnownNumber,
+  type Limit,
   type Program,
   type Reading,
 } from '@yperkine/core';
-import { exactTextOf } from '../numbers/exactText.ts';
+import { exactText, exactTextOf } from '../numbers/exactText.ts';
+import { format, type RoundingRule } from '../numbers/format.ts';
 import type { Directory } from '../resolve/directory.ts';
 import type { Id } from '../schema/fields.ts';
 import type { Unit } from '../units/unit.ts';
@@ -45,30 +49,76 @@ export function formulaValue(body: Expression, context: WorkContext, asks = fals
   try {
     const { program, formula } = compiled(body, functions);
     const { parameters, exactParameters } = parameterValues(program.parameters, context);
-    const stated = (value: KnownNumber, form: string | null): Outcome<FormulaValue> => {
+    const stated = (
+      value: KnownNumber,
+      form: string | null,
+      told?: AnswerTo['value'],
+    ): Outcome<FormulaValue> => {
       const { unit, sentence } = statedUnit('', body, context);
-      return worked({
-        value,
-        unit,
-        warning: Number.isNaN(value.value) ? 'This has no value.' : sentence,
-        form,
-      });
+      const missing = Number.isNaN(value.value) ? missingSentence(told, context.rule) : null;
+      return worked({ value, unit, warning: missing ?? sentence, form });
+    };
+    const values = new Map(program.parameters.map((name, i) => [name, parameters[i] as number]));
+    const ask = () => context.ask<'value'>({ ask: 'value', body: closedFormula(formula, values) });
+    const fromAnswer = (told: AnswerTo['value']): Outcome<FormulaValue> => {
+      const value = knownNumber(told.value, told.exact && exactValue(told.exact, new Map()));
+      return stated(value, told.exact && exactTextOf(told.exact, new Map(), value), told);
     };
     const numberOf = (): number => evaluateAt(program, 0, parameters);
     const number = asks ? ifInTime(ofQuickNumber, numberOf) : numberOf();
     if (number !== null) {
+      // What it is exactly, or why it is nothing, is told by the proofs beside the page.
+      const told = asks && holdsBinder(formula) ? ask() : null;
+      if (told?.state === 'answered' && told.of === 'now') return fromAnswer(told.answer);
       const value = knownNumber(number, Number.isNaN(number) ? null : exactValue(formula, exactParameters));
       return stated(value, exactTextOf(formula, exactParameters, value));
     }
-    const values = new Map(program.parameters.map((name, i) => [name, parameters[i] as number]));
-    const told = context.ask<'value'>({ ask: 'value', body: closedFormula(formula, values) });
+    const told = ask();
     if (told.state === 'unanswerable')
       return failed('This takes so long that it was given up; fewer terms may help.');
     if (told.state === 'waiting' || told.of !== 'now') return waiting('The value is being worked out …');
-    return stated(knownNumber(told.answer.value), null);
+    return fromAnswer(told.answer);
   } catch (error) {
     if (error instanceof TooLarge) return failed('This is too large to be worked out.');
     throw error;
+  }
+}
+
+/** Why there is no value: what a limit does instead of tending to a number. */
+function missingSentence(told: AnswerTo['value'] | undefined, rule: RoundingRule): string {
+  const missing = told?.missing;
+  if (!missing) return 'This has no value.';
+  const { whole, left, right } = missing;
+  switch (whole.kind) {
+    case 'infinite':
+      return `There is no limit: it grows beyond all bounds, to ${sideText(whole, rule)}.`;
+    case 'undefined':
+      return 'There is no limit: nothing is defined beside this place.';
+    case 'undecided':
+      return 'Whether this limit exists is not decided.';
+    default: {
+      const sides = [left, right].map((side) => sideText(side, rule));
+      return sides[0] === sides[1]
+        ? `The limit does not exist: it ${sides[0] === swings ? 'swings' : 'differs along different ways'}.`
+        : `The limit does not exist: from the left it is ${sides[0] ?? ''}, from the right ${sides[1] ?? ''}.`;
+    }
+  }
+}
+
+const swings = 'none, it swings';
+
+function sideText(limit: Limit, rule: RoundingRule): string {
+  switch (limit.kind) {
+    case 'finite':
+      return (limit.exact && exactText(limit.exact)) ?? format(knownNumber(limit.value), rule).text;
+    case 'infinite':
+      return limit.sign > 0 ? '∞' : '−∞';
+    case 'undefined':
+      return 'not defined';
+    case 'none':
+      return swings;
+    case 'undecided':
+      return 'not decided';
   }
 }
 

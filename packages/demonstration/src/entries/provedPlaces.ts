@@ -1,4 +1,4 @@
-import { exactValue, knownNumber, type Located } from '@yperkine/core';
+import { exactValue, knownNumber, type Located, type LocatedHeld } from '@yperkine/core';
 import { exactText } from '../numbers/exactText.ts';
 import { format, type RoundingRule } from '../numbers/format.ts';
 import { live, liveNumber, type Part } from '../numbers/line.ts';
@@ -54,6 +54,16 @@ export const placeResults = (places: readonly ProvedPlace[], unit: Unit): Nameab
     number: knownNumber(value, exact && exactValue(exact, new Map())),
     unit,
   }));
+
+/** A stretch in interval notation: [2, 3), or {2} for a single place. */
+export function intervalText(
+  { from, to, includesFrom, includesTo }: LocatedHeld,
+  rule: RoundingRule,
+): string {
+  const [a, b] = [shortPlace(from, rule), shortPlace(to, rule)];
+  if (from.value === to.value) return `{${a}}`;
+  return `${includesFrom ? '[' : '('}${a}, ${b}${includesTo ? ']' : ')'}`;
+}
 
 /** "nowhere", "at one place", "at 3 places". */
 export const countedPlaces = (count: number): string =>

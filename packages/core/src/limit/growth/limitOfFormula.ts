@@ -13,8 +13,9 @@ import { expanded } from '../../algebra/expand.ts';
 import { TooLarge } from '../../algebra/limits.ts';
 import { dependsOn } from '../../algebra/parts.ts';
 import * as rational from '../../algebra/rational.ts';
+import { shortest } from '../../algebra/shortest.ts';
 import { written } from '../../algebra/written.ts';
-import { ifInTime } from '../../evaluate/effort.ts';
+import { ifWithin } from '../../evaluate/effort.ts';
 import * as tree from '../../language/tree.ts';
 import type { Expression } from '../../language/tree.ts';
 import type { Ball } from '../ball.ts';
@@ -64,7 +65,7 @@ const mostOperations = 30_000_000;
  * @param formula in the variable alone
  */
 export function limitOfFormula(formula: Expression, goal: Goal): ProvedLimit | 'undecided' | null {
-  const answer = ifInTime(mostOperations, () => new Approach(formula, goal).limit());
+  const answer = ifWithin(mostOperations, () => new Approach(formula, goal).limit());
   return answer === null ? 'undecided' : answer === 'no series' ? null : answer;
 }
 
@@ -109,7 +110,7 @@ class Approach {
 
   private proved(tendency: Tendency): ProvedLimit | 'undecided' {
     if (tendency.kind === 'infinite') return tendency;
-    const exact = written(tendency.form);
+    const exact = shortest(tendency.form, 'fraction');
     const ball = ballOfConstant(exact, valueBits, this.known);
     if (ball === null || ball === 'unsure') return 'undecided';
     const value = big.toDouble(ball.middle);

@@ -9,11 +9,11 @@ import type { EntryKind } from '../kind.ts';
 import { failed, waiting, worked } from '../outcome.ts';
 import {
   countedPlaces,
+  intervalText,
   overInterval,
   parameterMap,
   placeResults,
   placeParts,
-  placeText,
   unknownNumber,
 } from '../provedPlaces.ts';
 import type { StudyResult } from '../study.ts';
@@ -110,12 +110,12 @@ function sentenceOf({ curve, other, found }: Compared, entry: AgreementEntry, ru
   const isWhole =
     found.everywhere.length === 1 &&
     first?.from.value === Number(entry.from) &&
-    first.to.value === Number(entry.to);
+    first.to.value === Number(entry.to) &&
+    first.includesFrom &&
+    first.includesTo;
   if (isWhole) return `${where}, ${both} agree everywhere; it is proved.`;
   if (found.complete && count === 0 && !first) return `${where}, ${both} agree nowhere; it is proved.`;
-  const stretches = found.everywhere
-    .map(({ from, to }) => `from ${short(from, rule)} to ${short(to, rule)}`)
-    .join(' and ');
+  const stretches = found.everywhere.map((stretch) => `on ${intervalText(stretch, rule)}`).join(' and ');
   const places = [stretches, count > 0 || stretches === '' ? countedPlaces(count) : '']
     .filter((part) => part !== '')
     .join(' and ');
@@ -123,6 +123,3 @@ function sentenceOf({ curve, other, found }: Compared, entry: AgreementEntry, ru
     ? `${where}, ${both} agree ${places}, and it is proved that they do not elsewhere.`
     : `${where}, ${both} agree ${places} that could be proved; others may have been missed.`;
 }
-
-const short = (place: Parameters<typeof placeText>[0], rule: RoundingRule): string =>
-  placeText(place, rule).replace(/^ [=≈] /, '');

@@ -21,7 +21,7 @@ import {
 import { primed, type CurveResult } from '../curve.ts';
 import type { EntryKind } from '../kind.ts';
 import { worked } from '../outcome.ts';
-import { shortPlace } from '../provedPlaces.ts';
+import { intervalText } from '../provedPlaces.ts';
 import type { StudyResult } from '../study.ts';
 
 export const holdsSchema = z.strictObject({
@@ -87,11 +87,7 @@ export const holdsKind: EntryKind<HoldsEntry, HoldsResult> = {
 
 /** x ∈ [0, 1) ∪ {3}. */
 function lineOf(stretches: readonly Stretch[], { variable }: CurveResult, rule: RoundingRule): Line {
-  const texts = stretches.map(({ from, to, includesFrom, includesTo }) => {
-    const [a, b] = [shortPlace(from, rule), shortPlace(to, rule)];
-    if (from.value === to.value) return `{${a}}`;
-    return `${includesFrom ? '[' : '('}${a}, ${b}${includesTo ? ']' : ')'}`;
-  });
+  const texts = stretches.map((stretch) => intervalText(stretch, rule));
   if (texts.length === 0) return [words('It holds nowhere.')];
   return [latex(`${latexName(variable)} \\in`), live(` ${texts.join(' ∪ ')}`)];
 }

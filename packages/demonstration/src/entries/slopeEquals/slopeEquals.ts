@@ -11,7 +11,7 @@ import {
 } from '@yperkine/core';
 import { z } from 'zod';
 import type { RoundingRule } from '../../numbers/format.ts';
-import { latex, type Line } from '../../numbers/line.ts';
+import { latex, live, type Line } from '../../numbers/line.ts';
 import { toneOf } from '../../scene/tone.ts';
 import { common, decimalSchema, idSchema, typedSchema } from '../../schema/fields.ts';
 import { primed, type CurveResult } from '../curve.ts';
@@ -20,6 +20,7 @@ import type { EntryKind } from '../kind.ts';
 import { failed, waiting, worked } from '../outcome.ts';
 import {
   countedPlaces,
+  intervalText,
   overInterval,
   parameterMap,
   placeResults,
@@ -80,7 +81,7 @@ export const slopeEqualsKind: EntryKind<SlopeEqualsEntry, SlopeEqualsResult> = {
         return worked({
           ...result,
           lines: linesOf(result, printLatex(reading.value), context.rule),
-          sentence: sentenceOf(result, entry),
+          sentence: sentenceOf(result, entry, context.rule),
         });
       });
     });
@@ -127,16 +128,24 @@ function linesOf(
   const x = latexName(curve.variable);
   const question = latex(`${latexFunction(curve.name, curve.order + 1)}(${x}) = ${level}`);
   const places = found.solutions.map((place) => [latex(x), ...placeParts(place, rule)]);
-  return [[question], ...places];
+  const stretches = found.everywhere.map((stretch): Line => [
+    latex(`${x} \\in`),
+    live(` ${intervalText(stretch, rule)}`),
+  ]);
+  return [[question], ...stretches, ...places];
 }
 
 function sentenceOf(
   { curve, found }: Omit<SlopeEqualsResult, keyof StudyResult>,
   { from, to, level }: SlopeEqualsEntry,
+  rule: RoundingRule,
 ): string {
   const where = overInterval(curve.variable, { from, to });
   const slope = `the slope of ${primed(curve.name, curve.order)} is ${level}`.replaceAll('-', '−');
-  if (found.everywhere.length > 0) return `${where}, ${slope} on a whole stretch.`;
+  if (found.everywhere.length > 0) {
+    const stretches = found.everywhere.map((stretch) => intervalText(stretch, rule)).join(' and ');
+    return `${where}, ${slope} on ${stretches}.`;
+  }
   const places = countedPlaces(found.solutions.length);
   return found.complete
     ? `${where}, ${slope} ${places}, and it is proved that there is no other.`

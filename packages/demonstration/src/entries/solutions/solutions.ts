@@ -12,7 +12,7 @@ import {
 } from '@yperkine/core';
 import { z } from 'zod';
 import { format, type RoundingRule } from '../../numbers/format.ts';
-import { latex, type Line } from '../../numbers/line.ts';
+import { latex, live, type Line } from '../../numbers/line.ts';
 import { curveMark } from '../../scene/curveMark.ts';
 import type { Mark } from '../../scene/mark.ts';
 import { dashes, toneOf } from '../../scene/tone.ts';
@@ -34,7 +34,7 @@ import {
 import { primed, type CurveResult } from '../curve.ts';
 import type { EntryKind } from '../kind.ts';
 import { worked } from '../outcome.ts';
-import { countedPlaces, placeParts, placeResults, shortPlace } from '../provedPlaces.ts';
+import { countedPlaces, intervalText, placeParts, placeResults } from '../provedPlaces.ts';
 import type { StudyResult } from '../study.ts';
 
 export const solutionsSchema = z.strictObject({
@@ -165,16 +165,21 @@ function linesOf(
 ): Line[] {
   const x = latexName(variable);
   const question = latex(`${latexFunction(name, order)}(${x}) = ${side}`);
-  const stretches = everywhere.map(({ from, to }): Line => [
-    latex(x),
-    latex('\\in'),
-    latex(`[${shortPlace(from, rule)},\\, ${shortPlace(to, rule)}]`),
+  const stretches = everywhere.map((stretch): Line => [
+    latex(`${x} \\in`),
+    live(` ${intervalText(stretch, rule)}`),
   ]);
   return [
     [question],
     ...stretches,
     ...solutions.map((place): Line => [latex(x), ...placeParts(place, rule)]),
   ];
+}
+
+function equalThroughout(found: ToldSolutions, where: string, rule: RoundingRule): string {
+  const stretches = found.everywhere.map((stretch) => intervalText(stretch, rule)).join(' and ');
+  const rest = found.complete ? '' : ` ${certaintySentence(found, rule)}`;
+  return `${where} both sides are equal on ${stretches}${rest === '' ? '.' : `;${rest}`}`;
 }
 
 function sentenceOf(
@@ -184,7 +189,7 @@ function sentenceOf(
   rule: RoundingRule,
 ): string {
   const where = overTyped(curve.variable, interval);
-  if (found.everywhere.length > 0) return `${where} both sides are equal on a whole stretch.`;
+  if (found.everywhere.length > 0) return equalThroughout(found, where, rule);
   if (found.complete && found.solutions.length === 0) return `${where} this holds nowhere; it is proved.`;
   const places = countedPlaces(found.solutions.length);
   return found.complete
