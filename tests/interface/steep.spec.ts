@@ -178,7 +178,9 @@ test('f(3), f′(3), f″(−2) as values, and a named slope used in a later fun
   await expect(teacher.entry('Value of m')).toContainText('= 8.000');
   await teacher.state("g'(0)");
   await expect(values.nth(3)).toContainText('= 8.000');
-  await page.getByRole('button', { name: "Change the formula m = f'(2)" }).click();
+  // Beside the number, which opens all its digits.
+  const change = page.getByRole('button', { name: "Change the formula m = f'(2)" });
+  await change.click({ position: { x: 8, y: 8 } });
   await page.keyboard.press('Control+A');
   await page.keyboard.type("m = f'(1)");
   await page.keyboard.press('Enter');

@@ -254,3 +254,20 @@ describe('a window that follows h', () => {
     expect(isAsked()).toBe(false);
   });
 });
+
+describe('a bare formula', () => {
+  test.each(['3 + 4', 'lim[x → 0] sin(x)/x', 'sum i from 1 to 4 of 1/i', '∫[0, 2] x^2 dx', 'sqrt(2)'])(
+    '%s is a value',
+    (text) => {
+      const { workbench, all } = underTest();
+      expect(addGiven(workbench, text)).toEqual({ ok: true });
+      expect([all('value').length, all('function').length]).toEqual([1, 0]);
+    },
+  );
+
+  test.each(['x^2', '5', 'x'])('%s is a function', (text) => {
+    const { workbench, all } = underTest();
+    expect(addGiven(workbench, text)).toEqual({ ok: true });
+    expect([all('value').length, all('function').length]).toEqual([0, 1]);
+  });
+});

@@ -126,4 +126,4 @@ export { Effort, ifInTime, OutOfEffort } from './evaluate/effort.ts';
 export { slopeProgram } from './analysis/answers.ts';
 export { chooseXRange, chooseYRange, type Plotted, type Range } from './curve/window.ts';
 export { findFeatures, type Feature } from './curve/features.ts';
-export { holdsBinder } from './analysis/value.ts';
+export { holdsSumOrLimit, toldValue } from './analysis/value.ts';

@@ -101,3 +101,13 @@ test('random lines, moved and scaled by any power of ten, meet their level where
     { ...replayable, numRuns: 60 },
   );
 });
+
+test('a running total lists its end points, though nothing is proved of it', () => {
+  const { points: found, complete } = points('∫[0, x] e^(-t^2) dt', -2, 2);
+  expect(complete).toBe(false);
+  // Abramowitz & Stegun, table 7.1: erf 2 = 0.9953222650.
+  const height = (Math.sqrt(Math.PI) / 2) * 0.995322265;
+  const ends = found.filter(({ kind }) => kind === 'endpoint');
+  expect(ends.map(({ x }) => x)).toEqual([-2, 2]);
+  expect(ends[1]?.y).toBeCloseTo(height, 9);
+});

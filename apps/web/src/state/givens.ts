@@ -50,6 +50,9 @@ export type Addition =
       readonly missingName?: string;
     };
 
+/** The variable of a function of which only the formula was typed. */
+const bareVariable = 'x';
+
 /** Letters that a new function takes, in the order of textbooks. */
 export const functionLetters = 'fghpqrsuvw';
 
@@ -60,7 +63,9 @@ export function addGiven(workbench: Workbench, typed: string): Addition {
   if (list) return addThroughPoints(workbench, list[1], list[2], list[3]);
   if (isGivenDerivative(typed)) return addGivenDerivative(workbench, typed);
   if (isValue(typed, scope)) return addValue(workbench, typed);
-  const text = typed.includes('=') ? typed : `${freeName(workbench, functionLetters)}(x) = ${typed}`;
+  const text = typed.includes('=')
+    ? typed
+    : `${freeName(workbench, functionLetters)}(${bareVariable}) = ${typed}`;
   const shift = text.length - typed.length;
   if (!typed.trim()) return refused(readExpression(typed), 0);
   const reading = readDefinition(text, scope);
@@ -73,11 +78,13 @@ export function addGiven(workbench: Workbench, typed: string): Addition {
   return literalText(text) === null ? addValue(workbench, text) : addParameter(workbench, text, name);
 }
 
-/** A bare formula that asks for a value of a function that is there: f'(3). */
+/** A bare formula without a variable that is more than a number: f'(3), 3 + 4, a limit, a sum. */
 function isValue(typed: string, scope: Scope): boolean {
   if (typed.includes('=')) return false;
   const reading = readExpression(typed, scope);
-  return reading.ok && tree.mentioned(reading.value).functions.size > 0;
+  if (!reading.ok) return false;
+  const { names, functions } = tree.mentioned(reading.value);
+  return functions.size > 0 || (reading.value.kind !== 'number' && !names.has(bareVariable));
 }
 
 function addValue(workbench: Workbench, text: string): Addition {

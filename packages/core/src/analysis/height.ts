@@ -1,4 +1,5 @@
-import type { Program } from '../evaluate/program.ts';
+import { isNested, type Program } from '../evaluate/program.ts';
+import { evaluateAt } from '../evaluate/values.ts';
 import * as tree from '../language/tree.ts';
 import type { Expression } from '../language/tree.ts';
 import * as balls from '../limit/ball.ts';
@@ -66,9 +67,18 @@ function heightOfPlain(body: Expression, variable: string, place: Place): Height
   const program = programOf(body, variable);
   const ball = balls.remembered((bits: number): Enclosed => enclosedAt(program, place, bits));
   const known = ball(valueBits);
+  if (known === 'unsure' && holdsIntegral(program)) return searchedHeight(program, place);
   if (known === null || known === 'unsure') return known;
   const exact = place.exact && tree.substitute(body, variable, place.exact);
   return { value: known.middle, exact, ball };
+}
+
+/** Integrals and limits within a formula are worked out in doubles. */
+const holdsIntegral = ({ steps }: Program): boolean => steps.some(isNested);
+
+function searchedHeight(program: Program, place: Place): Height | null {
+  const value = evaluateAt(program, place.value);
+  return Number.isFinite(value) ? foundHeight(value) : null;
 }
 
 const kinks: ReadonlySet<string> = new Set(['abs', 'sign', 'min', 'max', 'floor']);

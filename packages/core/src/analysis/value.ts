@@ -59,7 +59,7 @@ const sidesOf = (node: LimitNode): ToldValue['missing'] => ({
 });
 
 /** Terms of a sum that are added up as fractions. */
-const mostTerms = 500;
+const mostTerms = 60;
 
 /** A sum of fractions. */
 function sumOf({ variable, from, to, body }: SummationNode): Expression | null {
@@ -75,9 +75,6 @@ function sumOf({ variable, from, to, body }: SummationNode): Expression | null {
   return literal(sum);
 }
 
-/** Whether a formula holds a sum, an integral or a limit. */
-export const holdsBinder = (node: Expression): boolean =>
-  node.kind === 'summation' ||
-  node.kind === 'integral' ||
-  node.kind === 'limit' ||
-  tree.children(node).some(holdsBinder);
+/** Whether a formula holds a sum or a limit, of which more may be told than their digits. */
+export const holdsSumOrLimit = (node: Expression): boolean =>
+  node.kind === 'summation' || node.kind === 'limit' || tree.children(node).some(holdsSumOrLimit);

@@ -3,10 +3,11 @@ import {
   compile,
   evaluateAt,
   exactValue,
-  holdsBinder,
+  holdsSumOrLimit,
   ifInTime,
   knownNumber,
   readExpression,
+  toldValue,
   TooLarge,
   type AnswerTo,
   type Expression,
@@ -64,12 +65,14 @@ export function formulaValue(body: Expression, context: WorkContext, asks = fals
       const value = knownNumber(told.value, told.exact && exactValue(told.exact, new Map()));
       return stated(value, told.exact && exactTextOf(told.exact, new Map(), value), told);
     };
-    const numberOf = (): number => evaluateAt(program, 0, parameters);
-    const number = asks ? ifInTime(ofQuickNumber, numberOf) : numberOf();
+    const soon = <T>(work: () => T): T | null => (asks ? ifInTime(ofQuickNumber, work) : work());
+    // Of sums and limits it is told exactly what they are, or why they are nothing.
+    if (holdsSumOrLimit(formula) && parameters.every(Number.isFinite)) {
+      const told = soon(() => toldValue(closedFormula(formula, values)));
+      if (told) return fromAnswer(told);
+    }
+    const number = soon(() => evaluateAt(program, 0, parameters));
     if (number !== null) {
-      // What it is exactly, or why it is nothing, is told by the proofs beside the page.
-      const told = asks && holdsBinder(formula) ? ask() : null;
-      if (told?.state === 'answered' && told.of === 'now') return fromAnswer(told.answer);
       const value = knownNumber(number, Number.isNaN(number) ? null : exactValue(formula, exactParameters));
       return stated(value, exactTextOf(formula, exactParameters, value));
     }

@@ -146,6 +146,7 @@ function sentenceOf(
     const stretches = found.everywhere.map((stretch) => intervalText(stretch, rule)).join(' and ');
     return `${where}, ${slope} on ${stretches}.`;
   }
+  if (found.complete && found.solutions.length === 0) return `${where}, ${slope} nowhere; it is proved.`;
   const places = countedPlaces(found.solutions.length);
   return found.complete
     ? `${where}, ${slope} ${places}, and it is proved that there is no other.`
