@@ -97,6 +97,7 @@ const finite: readonly [string, number, tree.Side, number][] = [
   ['floor(x)/x', infinity, 'both', 1],
   ['x^2 sin(1/x)', 0, 'right', 0],
   ['x^3/(x^2 + sin(x)) - x', infinity, 'both', 0],
+  ['0^x', 2, 'left', 0],
   // Sums, term by term.
   ['(∑[i=1, 5] sin(i x))/x', 0, 'both', 15],
   // At a place that a double only rounds, the place itself is meant.
@@ -199,6 +200,8 @@ describe('limits that do not exist', () => {
     ['sqrt(x)', 0, 'left'],
     ['ln(x)', 0, 'left'],
     ['arcsin(x)', infinity, 'both'],
+    // A part without a value, though it would vanish.
+    ['ln(-2)/x', infinity, 'both'],
   ] as const)('%s is not defined beside %s', (text, at, side) =>
     expect(limit(text, at, side).kind).toBe('undefined'),
   );

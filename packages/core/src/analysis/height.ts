@@ -10,7 +10,7 @@ import { ballOfConstant, signOfConstant } from '../limit/constantSign.ts';
 import { enclosePrecisely, NotPrecise } from '../limit/enclosed.ts';
 import type { Place } from './place.ts';
 import { programOf } from './programs.ts';
-import { settled, Unsettled } from './settled.ts';
+import { settled, Unsettled } from '../limit/settled.ts';
 
 /** A value or limit of a function: a number that is known to any number of digits, by a formula, or only found. */
 export interface Height {

@@ -23,6 +23,9 @@ import { truthOf } from '../../evaluate/truth.ts';
 import { polynomialFrom, type ExactPoint } from '../../interpolation/through.ts';
 import * as tree from '../../language/tree.ts';
 import type { Condition, Expression } from '../../language/tree.ts';
+import { ballOfConstant, signOfConstant } from '../constantSign.ts';
+import { lastBy, wholePartBy } from '../halving.ts';
+import { settled, Unsettled } from '../settled.ts';
 import { NotDefined, type Growth, type Tendency } from './growth.ts';
 import { Undecided } from './series.ts';
 
@@ -66,7 +69,7 @@ export class Preparation {
 
   /** @throws NotDefined, Undecided, NoSeries */
   of(node: Expression): Canonical {
-    if (!tree.dependsOn(node, this.variable)) return canonical(node);
+    if (!tree.dependsOn(node, this.variable)) return constantOf(node);
     switch (node.kind) {
       case 'name':
         return this.x;
@@ -109,7 +112,9 @@ export class Preparation {
     const [b, e] = [this.of(base), this.of(exponent)];
     if (e.kind === 'number') return this.raised(b, e.value);
     if (b.key === euler.key) return power(b, e);
-    if (this.growth.sign(b) <= 0) throw new NotDefined('a power of a negative number');
+    const side = this.growth.sign(b);
+    if (side === 0 && this.growth.sign(e) > 0) return whole(0);
+    if (side <= 0) throw new NotDefined('a power of a negative number');
     return power(euler, product([e, callOf('ln', [b])]));
   }
 
@@ -295,16 +300,9 @@ export class Preparation {
   private wholeBelow(c: Canonical): Canonical {
     const known = callOf('floor', [c]);
     if (known.kind === 'number') return known;
-    const isAtLeast = (n: number): boolean => this.growth.sign(difference(c, whole(n))) >= 0;
-    let [low, high] = [-1, 1];
-    while (!isAtLeast(low)) low = farther(low);
-    while (isAtLeast(high)) high = farther(high);
-    while (high - low > 1) {
-      const middle = Math.floor((low + high) / 2);
-      if (isAtLeast(middle)) low = middle;
-      else high = middle;
-    }
-    return whole(low);
+    const found = wholePartBy((n) => this.growth.sign(difference(c, whole(n))) >= 0);
+    if (found === null) throw new Undecided('floor');
+    return whole(found);
   }
 
   private ofPieces({ pieces, otherwise }: tree.PiecewiseNode): Canonical {
@@ -345,13 +343,7 @@ export class Preparation {
     const last = points.length - 1;
     const [first, end] = [side(0), side(last)];
     if (first < 0 || end > 0) throw new NotDefined('beyond the table');
-    // The piece that u is on, by halving.
-    let [low, high] = [0, last];
-    while (high - low > 1) {
-      const middle = (low + high) >> 1;
-      if (side(middle) >= 0) low = middle;
-      else high = middle;
-    }
+    const low = lastBy((i) => side(i) >= 0, 0, last);
     const { x } = points[low] as ExactPoint;
     const formula = polynomialFrom(x, spline.exactPiece(low), tree.name('#u'));
     const inner = new Preparation(this.growth, '#u', u, this.valueOf);
@@ -359,9 +351,26 @@ export class Preparation {
   }
 }
 
-function farther(n: number): number {
-  if (Math.abs(n) > 2 ** 50) throw new Undecided('floor');
-  return 2 * n;
+/** Binary digits to which it is looked at whether a constant has a value. */
+const constantBits = 120;
+
+/** A part without the variable, which has to have a value, too. */
+function constantOf(node: Expression): Canonical {
+  if (literalRational(node) || node.kind === 'constant') return canonical(node);
+  const plain = ballOfConstant(node, constantBits);
+  const ball = plain === 'unsure' ? ballOfConstant(settledConstant(node), constantBits) : plain;
+  if (ball === null) throw new NotDefined('a constant');
+  if (ball === 'unsure') throw new Undecided('a constant');
+  return canonical(node);
+}
+
+function settledConstant(node: Expression): Expression {
+  try {
+    return settled(node, (formula) => signOfConstant(formula));
+  } catch (error) {
+    if (error instanceof Unsettled) throw new Undecided('a constant');
+    throw error;
+  }
 }
 
 const areaSine = (u: Canonical): Canonical =>

@@ -4,6 +4,7 @@ import { isRelated } from '../evaluate/exact.ts';
 import { literalRational } from '../evaluate/exponent.ts';
 import { polynomialFrom, type ExactPoint } from '../interpolation/through.ts';
 import { truthOf } from '../evaluate/truth.ts';
+import { lastBy, wholePartBy } from './halving.ts';
 import * as tree from '../language/tree.ts';
 import type { CallNode, Expression, PiecewiseNode, SplineNode } from '../language/tree.ts';
 
@@ -68,15 +69,10 @@ export function settled(node: Expression, signOf: (formula: Expression) => numbe
   const pieceOf = ({ spline, argument }: SplineNode): Expression => {
     const points = spline.points as readonly ExactPoint[];
     const side = (i: number): number => sure(tree.subtract(argument, literal((points[i] as ExactPoint).x)));
-    let [low, high] = [0, points.length - 1];
-    const [first, last] = [side(low), side(high)];
-    if (first < 0 || last > 0) return nothing;
-    while (high - low > 1) {
-      const middle = (low + high) >> 1;
-      if (side(middle) >= 0) low = middle;
-      else high = middle;
-    }
-    const knot = [low, high].find((i) => side(i) === 0);
+    const end = points.length - 1;
+    if (side(0) < 0 || side(end) > 0) return nothing;
+    const low = lastBy((i) => side(i) >= 0, 0, end);
+    const knot = [low, low + 1].find((i) => side(i) === 0);
     const isOpen =
       knot !== undefined && Number.isNaN(spline.value(rational.toNumber((points[knot] as ExactPoint).x)));
     if (isOpen) return nothing;
@@ -118,24 +114,11 @@ export function settled(node: Expression, signOf: (formula: Expression) => numbe
     return signOf(tree.subtract(u, number)) === 0 ? number : null;
   };
 
-  /** By halving between powers of two. */
   const wholePart = (u: Expression): Expression => {
-    const isAtLeast = (n: number): boolean => sure(tree.subtract(u, literal(rational.rational(n)))) >= 0;
-    let [low, high] = [-1, 1];
-    while (!isAtLeast(low)) low = farther(low);
-    while (isAtLeast(high)) high = farther(high);
-    while (high - low > 1) {
-      const middle = Math.floor((low + high) / 2);
-      if (isAtLeast(middle)) low = middle;
-      else high = middle;
-    }
-    return literal(rational.rational(low));
+    const found = wholePartBy((n) => sure(tree.subtract(u, literal(rational.rational(n)))) >= 0);
+    if (found === null) throw new Unsettled('a step too far out');
+    return literal(rational.rational(found));
   };
 
   return visit(node);
-}
-
-function farther(n: number): number {
-  if (Math.abs(n) > 2 ** 50) throw new Unsettled('a step too far out');
-  return 2 * n;
 }
