@@ -1,5 +1,5 @@
 import { fileURLToPath } from 'node:url';
-import { minify } from '@swc/core';
+import { minify, type JsMinifyOptions } from '@swc/core';
 import tailwindcss from '@tailwindcss/vite';
 import react from '@vitejs/plugin-react';
 import { defineConfig, type Plugin } from 'vite';
@@ -14,6 +14,8 @@ const oneFormatOfFonts: Plugin = {
   },
 };
 
+const smallest: JsMinifyOptions = { module: true, ecma: 2020, compress: { passes: 3 }, mangle: true };
+
 /** What the builder has made small is made smaller again, by a percent as it travels. */
 const smaller: Plugin = {
   name: 'smaller',
@@ -23,12 +25,9 @@ const smaller: Plugin = {
     async handler(_options, bundle) {
       for (const chunk of Object.values(bundle)) {
         if (chunk.type !== 'chunk') continue;
-        const { code } = await minify(chunk.code, {
-          module: true,
-          ecma: 2020,
-          compress: { passes: 2 },
-          mangle: true,
-        });
+        let { code } = chunk;
+        // What the first round leaves can be made smaller still.
+        for (let round = 0; round < 2; round++) ({ code } = await minify(code, smallest));
         chunk.code = code;
       }
     },
@@ -87,6 +86,8 @@ export default defineConfig({
     // Fonts stay files: the content security policy allows no data: fonts.
     assetsInlineLimit: 0,
     chunkSizeWarningLimit: 900,
+    // Every browser that runs the application fetches modules ahead by itself.
+    modulePreload: { polyfill: false },
     rolldownOptions: {
       output: {
         // What is needed together travels together: small files cost more on the way than they hold.

@@ -7,6 +7,12 @@ import { demoAccount, examples, putInDemo } from './database/demo.ts';
 import { migrate } from './database/migrate.ts';
 import { createLogger } from './log.ts';
 
+/**
+ * Milliseconds for which an idle connection is kept: longer than browsers and proxies keep theirs, so that no request is
+ * sent on one that is being closed (common practice).
+ */
+const keptOpen = 65_000;
+
 /** Milliseconds that connections get to end by themselves. */
 const farewell = 600;
 
@@ -19,6 +25,8 @@ interface Running {
 function listen(config: Config, app: Express): Promise<Server> {
   return new Promise((resolve, reject) => {
     const server = app.listen(config.port, config.host, (error) => (error ? reject(error) : resolve(server)));
+    server.keepAliveTimeout = keptOpen;
+    server.headersTimeout = keptOpen + 1000;
   });
 }
 
