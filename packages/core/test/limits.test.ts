@@ -186,12 +186,17 @@ describe('limits that do not exist', () => {
     ['sin(x) + sin(2x)', infinity, 'both'],
     ['tan(x)', infinity, 'both'],
     ['e^(x sin(x))', infinity, 'both'],
+    // What is divided by a swing has no bounds, whatever stands beside it.
+    ['x tan(x)', infinity, 'both'],
   ] as const)('%s as x tends to %s', (text, at, side) => expect(limit(text, at, side).kind).toBe('none'));
 
   // arctan 1/2 + arctan 1/3 = π/4 (Machin's kind; Abramowitz & Stegun 4.4.34) is out of reach of the algebra.
   test.each([
     ['(arctan(1/2) + arctan(1/3) - π/4)/x', 0, 'right'],
     ['sin(x) sin(π x)', infinity, 'both'],
+    ['1/(x sin(x))', infinity, 'both'],
+    ['1/(x ln(x) sin(x))', infinity, 'both'],
+    ['tan(1/x) x', 0, 'both'],
   ] as const)('nothing is said of %s as x tends to %s', (text, at, side) =>
     expect(limit(text, at, side).kind).toBe('undecided'),
   );

@@ -83,6 +83,14 @@ describe('a value is 0, and two values are equal, only where that is shown', () 
   });
 });
 
+test('a function that is 0 without being seen to be is left open, and not called undefined', () => {
+  // arctan x + arctan 1/x = π/2 for x > 0 (Abramowitz & Stegun 4.4.34, from memory), out of reach of the algebra.
+  const body = 'arctan(x) + arctan(1/x) - π/2';
+  expect(points(body, 1, 2).complete).toBe(false);
+  expect(points(`abs(${body})`, 1, 2).complete).toBe(false);
+  expect(solutions(`e^x + ${body}`, 'e^x', 1, 2)).toMatchObject({ complete: false, solutions: [] });
+});
+
 test('random lines, moved and scaled by any power of ten, meet their level where algebra says', () => {
   const exponents = fc.integer({ min: -250, max: 250 });
   fc.assert(

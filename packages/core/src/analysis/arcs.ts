@@ -14,7 +14,7 @@ import {
   type Height,
 } from './height.ts';
 import type { Box } from './isolate.ts';
-import { inSimplerTerms, piecesOf, signInside } from './pieces.ts';
+import { inSimplerTerms, isDefinedInside, piecesOf, signInside } from './pieces.ts';
 import {
   comparePlaces,
   exactPlace,
@@ -132,7 +132,7 @@ export class Arcs {
     const ends = [from, ...breaks.roots.filter((place) => isStrictlyBetween(place, from, to)), to];
     return ends.slice(1).map((end, i) => {
       const start = ends[i] as Place;
-      const isDefined = !Number.isNaN(signInside(body, this.variable, start, end));
+      const isDefined = isDefinedInside(body, this.variable, start, end);
       if (!isDefined) this.noteSinglePoints(body, start, end);
       return { from: start, to: end, derivatives: isDefined ? this.withDerivatives(body) : null };
     });
@@ -214,7 +214,7 @@ export class Arcs {
   }
 
   private limitOf(body: Expression, joint: Place, side: 1 | -1): ProvedLimit | 'undecided' | null {
-    const key = `${side} ${joint.value}`;
+    const key = `${side} ${this.joints.indexOf(joint)}`;
     const known = this.knownLimits.get(body) ?? new Map<string, ProvedLimit | 'undecided' | null>();
     this.knownLimits.set(body, known);
     const found = known.get(key);

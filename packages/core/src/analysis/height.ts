@@ -3,11 +3,11 @@ import { evaluateAt } from '../evaluate/values.ts';
 import * as tree from '../language/tree.ts';
 import type { Expression } from '../language/tree.ts';
 import * as balls from '../limit/ball.ts';
-import type { Ball, Enclosed } from '../limit/ball.ts';
+import type { Enclosed } from '../limit/ball.ts';
 import * as big from '../limit/bigFloat.ts';
 import type { BigFloat } from '../limit/bigFloat.ts';
 import { ballOfConstant, signOfConstant } from '../limit/constantSign.ts';
-import { enclosePrecisely, NotPrecise } from '../limit/enclosed.ts';
+import { enclosedOrUnsure } from '../limit/enclosed.ts';
 import type { Place } from './place.ts';
 import { programOf } from './programs.ts';
 import { settled, Unsettled } from '../limit/settled.ts';
@@ -65,7 +65,9 @@ export function heightAt(
 
 function heightOfPlain(body: Expression, variable: string, place: Place): Height | null | 'unsure' {
   const program = programOf(body, variable);
-  const ball = balls.remembered((bits: number): Enclosed => enclosedAt(program, place, bits));
+  const ball = balls.remembered((bits: number): Enclosed =>
+    enclosedOrUnsure(program, place.ball(bits), [], bits),
+  );
   const known = ball(valueBits);
   if (known === 'unsure' && holdsIntegral(program)) return searchedHeight(program, place);
   if (known === null || known === 'unsure') return known;
@@ -103,15 +105,6 @@ function signAt(
   return Number.isNaN(sign) && isZeroThere(formula) ? 0 : sign;
 }
 
-function enclosedAt(program: Program, place: Place, bits: number): Enclosed {
-  try {
-    return enclosePrecisely(program, place.ball(bits), [], bits);
-  } catch (error) {
-    if (error instanceof NotPrecise || error instanceof big.OutOfRange) return 'unsure';
-    throw error;
-  }
-}
-
 /** Digits to which two heights are told apart, one after another. */
 const precisions = [70, 250, 1000];
 
@@ -120,7 +113,7 @@ export function compareHeights(a: Height, b: Height): number {
   if (a === b) return 0;
   for (const [i, bits] of precisions.entries()) {
     const [p, q] = [a.ball(bits), b.ball(bits)];
-    if (!isBall(p) || !isBall(q)) return NaN;
+    if (!balls.isBall(p) || !balls.isBall(q)) return NaN;
     const sign = balls.signOf(balls.subtract(p, q, bits));
     if (sign !== undefined) return sign;
     if (i === 0 && a.exact && b.exact) {
@@ -130,8 +123,6 @@ export function compareHeights(a: Height, b: Height): number {
   }
   return NaN;
 }
-
-const isBall = (x: Enclosed): x is Ball => x !== null && x !== 'unsure';
 
 /** Whether a height is shown to be 0. */
 export const isZeroHeight = (height: Height): boolean => compareHeights(height, zeroHeight) === 0;

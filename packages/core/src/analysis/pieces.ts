@@ -19,6 +19,8 @@ import type { Box } from './isolate.ts';
 import { isStrictlyBetween, sortedPlaces, type Place } from './place.ts';
 import { formulaOf } from './rowFormula.ts';
 import type { Zeros } from './zeros.ts';
+import { exactly } from '../limit/ball.ts';
+import { enclosedOrUnsure } from '../limit/enclosed.ts';
 import { preciseSign, programOf } from './programs.ts';
 
 /** An open stretch of the axis on which a function is given by one formula without corners. */
@@ -121,7 +123,10 @@ class Splitter {
     const ends = [from, ...inside, to];
     return ends.slice(1).map((end, i) => {
       const start = ends[i] as Place;
-      return { from: start, to: end, sign: signInside(boundary, this.zeros.variable, start, end) };
+      const sign = signInside(boundary, this.zeros.variable, start, end);
+      const isOpen = Number.isNaN(sign) && isDefinedInside(boundary, this.zeros.variable, start, end);
+      if (isOpen) this.undecided.push({ low: start.value, high: end.value });
+      return { from: start, to: end, sign };
     });
   }
 
@@ -318,6 +323,14 @@ export function signInside(body: Expression, variable: string, from: Place, to: 
     if (sign !== undefined) return sign;
   }
   return NaN;
+}
+
+/** Whether a formula that is defined throughout or nowhere between two places has values there. */
+export function isDefinedInside(body: Expression, variable: string, from: Place, to: Place): boolean {
+  const x = between(from, to);
+  const program = programOf(body, variable);
+  const ball = enclosedOrUnsure(program, exactly(big.fromDouble(x)), [], signBits[0] as number);
+  return ball === 'unsure' ? !Number.isNaN(evaluateAt(program, x)) : ball !== null;
 }
 
 function rangeOver(body: Expression, variable: string, from: number, to: number): Box | null {

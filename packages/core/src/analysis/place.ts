@@ -4,11 +4,11 @@ import type { Program } from '../evaluate/program.ts';
 import type { Expression } from '../language/tree.ts';
 import * as tree from '../language/tree.ts';
 import * as balls from '../limit/ball.ts';
-import type { Ball, Enclosed } from '../limit/ball.ts';
+import type { Ball } from '../limit/ball.ts';
 import * as big from '../limit/bigFloat.ts';
 import type { BigFloat } from '../limit/bigFloat.ts';
 import { ballOfConstant, signOfConstant } from '../limit/constantSign.ts';
-import { enclosePrecisely, NotPrecise } from '../limit/enclosed.ts';
+import { enclosedOrUnsure, NotPrecise } from '../limit/enclosed.ts';
 
 /** Where a place is, as plain data. */
 export interface Located {
@@ -147,23 +147,13 @@ function within(x: BigFloat, low: number, high: number, before: BigFloat): BigFl
 }
 
 function middleAt(program: Program, x: BigFloat, bits: number): BigFloat | null {
-  const value = ballAt(program, x, bits);
-  return value === null || value === 'unsure' ? null : value.middle;
-}
-
-/** What integrals come to cannot be told to any number of digits: bounds of their roots stay as they are. */
-function ballAt(program: Program, x: BigFloat, bits: number): Enclosed {
-  try {
-    return enclosePrecisely(program, balls.exactly(x), [], bits);
-  } catch (error) {
-    if (error instanceof NotPrecise || error instanceof big.OutOfRange) return 'unsure';
-    throw error;
-  }
+  const value = enclosedOrUnsure(program, balls.exactly(x), [], bits);
+  return balls.isBall(value) ? value.middle : null;
 }
 
 function signAt(program: Program, x: BigFloat, bits: number): number | undefined {
-  const value = ballAt(program, x, bits);
-  return value === null || value === 'unsure' ? undefined : balls.signOf(value);
+  const value = enclosedOrUnsure(program, balls.exactly(x), [], bits);
+  return balls.isBall(value) ? balls.signOf(value) : undefined;
 }
 
 /** Whether a ball lies between two doubles, ends included. */

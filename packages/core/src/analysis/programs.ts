@@ -1,8 +1,8 @@
 import { compile, type Program } from '../evaluate/program.ts';
 import type { Expression } from '../language/tree.ts';
 import { exactly, signOf } from '../limit/ball.ts';
-import * as big from '../limit/bigFloat.ts';
-import { enclosePrecisely, NotPrecise } from '../limit/enclosed.ts';
+import type * as big from '../limit/bigFloat.ts';
+import { enclosedOrUnsure } from '../limit/enclosed.ts';
 
 const remembered = new WeakMap<Expression, Map<string, Program>>();
 
@@ -17,11 +17,6 @@ export function programOf(body: Expression, variable: string): Program {
 
 /** The sign at a number that is known exactly; NaN where there is no value, undefined where so many digits do not tell. */
 export function preciseSign(program: Program, x: big.BigFloat, bits: number): number | undefined {
-  try {
-    const value = enclosePrecisely(program, exactly(x), [], bits);
-    return value === null ? NaN : value === 'unsure' ? undefined : signOf(value);
-  } catch (error) {
-    if (error instanceof big.OutOfRange || error instanceof NotPrecise) return undefined;
-    throw error;
-  }
+  const value = enclosedOrUnsure(program, exactly(x), [], bits);
+  return value === null ? NaN : value === 'unsure' ? undefined : signOf(value);
 }

@@ -98,7 +98,7 @@ export class Zeros {
 
   private solve(form: Canonical): ZeroSet {
     if (form.kind === 'number') return { ...nowhere, isZero: rational.isZero(form.value) };
-    if (!this.dependsOn(form)) return { ...nowhere, isZero: constantSign(form) === 0 };
+    if (!this.dependsOn(form)) return this.ofConstant(form);
     switch (form.kind) {
       case 'product':
         return this.union(form.factors.map((factor) => this.ofFactor(factor)));
@@ -109,6 +109,12 @@ export class Zeros {
       default:
         return this.ofFunction(form);
     }
+  }
+
+  private ofConstant(form: Canonical): ZeroSet {
+    const sign = constantSign(form);
+    const undecided = Number.isNaN(sign) ? [{ low: this.low, high: this.high }] : [];
+    return { ...nowhere, isZero: sign === 0, undecided };
   }
 
   private union(sets: readonly ZeroSet[]): ZeroSet {
@@ -207,7 +213,7 @@ export class Zeros {
     const rates = moving.map((term) => product([term, power(x, whole(-1))]));
     if (rates.some((rate) => this.dependsOn(rate))) return null;
     const rate = sum(rates);
-    if (constantSign(rate) === 0) return null;
+    if (Math.abs(constantSign(rate)) !== 1) return null;
     const rest = sum(terms.filter((term) => !moving.includes(term)));
     const root = exactPlace(written(product([whole(-1), rest, power(rate, whole(-1))])));
     if (!root) return null;
@@ -245,7 +251,9 @@ export class Zeros {
     const k = written(level);
     if (form.kind === 'power') {
       if (form.base.key === '#e') {
-        return constantSign(level) > 0 ? at(form.exponent, tree.call('ln', k)) : at(form.exponent);
+        const sign = constantSign(level);
+        if (Number.isNaN(sign)) return null;
+        return sign > 0 ? at(form.exponent, tree.call('ln', k)) : at(form.exponent);
       }
       const { exponent } = form;
       return exponent.kind === 'number' ? this.rootArguments(form.base, exponent.value, level) : null;

@@ -3,9 +3,9 @@ import { exactPlace, type Place } from '../analysis/place.ts';
 import { programOf } from '../analysis/programs.ts';
 import * as tree from '../language/tree.ts';
 import type { Expression } from '../language/tree.ts';
-import type { Ball } from '../limit/ball.ts';
-import * as big from '../limit/bigFloat.ts';
-import { enclosePrecisely, NotPrecise } from '../limit/enclosed.ts';
+import { isBall } from '../limit/ball.ts';
+import type * as big from '../limit/bigFloat.ts';
+import { enclosedOrUnsure } from '../limit/enclosed.ts';
 import { limitOfFormula, nameOfSpot, type Goal } from '../limit/growth/limitOfFormula.ts';
 import { isFinitePlace, type End } from './stretches.ts';
 
@@ -47,23 +47,9 @@ export function goalAt(variable: string, end: End, side: 1 | -1): Goal {
 
 /** The value of a formula at a place, exactly where the place is known so; null where it has none. */
 export function valueAt(formula: Expression, variable: string, place: Place): EndNumber | null {
-  const ball = enclosedAt(formula, variable, place);
-  if (!ball) return null;
+  const bits = 2 * valueBits;
+  const ball = enclosedOrUnsure(programOf(formula, variable), place.ball(bits), [], bits);
+  if (!isBall(ball)) return null;
   const form = place.exact ? canonical(tree.substitute(formula, variable, place.exact)) : null;
   return { form, value: ball.middle, isProved: true };
-}
-
-function enclosedAt(formula: Expression, variable: string, place: Place): Ball | null {
-  try {
-    const value = enclosePrecisely(
-      programOf(formula, variable),
-      place.ball(2 * valueBits),
-      [],
-      2 * valueBits,
-    );
-    return value === 'unsure' ? null : value;
-  } catch (error) {
-    if (error instanceof NotPrecise || error instanceof big.OutOfRange) return null;
-    throw error;
-  }
 }

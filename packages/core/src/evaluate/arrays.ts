@@ -1,5 +1,5 @@
 import { spend } from './effort.ts';
-import type { Program, Step } from './program.ts';
+import { operandsOf, type Program, type Step } from './program.ts';
 import {
   binaryRow,
   callOfCubicRow,
@@ -272,31 +272,5 @@ function withOperands(step: Step): Step {
       return { ...step, a: 0, b: 1 };
     default:
       throw new TypeError('only functions are folded');
-  }
-}
-
-function operandsOf(step: Step): readonly number[] {
-  switch (step.op) {
-    case 'constant':
-    case 'variable':
-    case 'parameter':
-      return [];
-    case 'negate':
-    case 'not':
-    case 'integerPower':
-    case 'rationalPower':
-    case 'spline':
-      return [step.a];
-    case 'call':
-      return step.operands;
-    case 'choose':
-      return [step.truth, step.a, step.b];
-    case 'sum':
-    case 'integral':
-      return [step.from, step.to, ...step.inputs];
-    case 'limit':
-      return [step.target, ...step.inputs];
-    default:
-      return [step.a, step.b];
   }
 }

@@ -74,6 +74,33 @@ export type NestedStep =
       readonly inputs: readonly number[];
     };
 
+/** The steps that a step is made of. */
+export function operandsOf(step: Step): readonly number[] {
+  switch (step.op) {
+    case 'constant':
+    case 'variable':
+    case 'parameter':
+      return [];
+    case 'negate':
+    case 'not':
+    case 'integerPower':
+    case 'rationalPower':
+    case 'spline':
+      return [step.a];
+    case 'call':
+      return step.operands;
+    case 'choose':
+      return [step.truth, step.a, step.b];
+    case 'sum':
+    case 'integral':
+      return [step.from, step.to, ...step.inputs];
+    case 'limit':
+      return [step.target, ...step.inputs];
+    default:
+      return [step.a, step.b];
+  }
+}
+
 export const isNested = (step: Step): step is NestedStep =>
   step.op === 'sum' || step.op === 'integral' || step.op === 'limit';
 

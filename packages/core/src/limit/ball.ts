@@ -19,6 +19,8 @@ export interface Ball {
  */
 export type Enclosed = Ball | null | 'unsure';
 
+export const isBall = (x: Enclosed): x is Ball => x !== null && x !== 'unsure';
+
 /** Digits of a radius. */
 const radiusBits = 32;
 /** Digits at the end that an elementary function may have wrong. */

@@ -5,8 +5,7 @@ import { compile } from '../evaluate/program.ts';
 import type { Expression } from '../language/tree.ts';
 import * as balls from './ball.ts';
 import type { Ball, Enclosed } from './ball.ts';
-import * as big from './bigFloat.ts';
-import { enclosePrecisely, NotPrecise } from './enclosed.ts';
+import { enclosedOrUnsure } from './enclosed.ts';
 
 /** What is known of the names in a formula: the balls in which their values lie, and where algebra shows a 0. */
 export interface Known {
@@ -22,16 +21,11 @@ const nothingKnown: Known = { ballOf: () => null };
  * @param bits binary digits that are kept on the way
  */
 export function ballOfConstant(formula: Expression, bits: number, known: Known = nothingKnown): Enclosed {
-  try {
-    const program = compile(formula, '');
-    const values = program.parameters.map((name) => known.ballOf(name, bits));
-    return values.every((value) => value !== null)
-      ? enclosePrecisely(program, balls.zero, values, bits)
-      : 'unsure';
-  } catch (error) {
-    if (error instanceof NotPrecise || error instanceof big.OutOfRange) return 'unsure';
-    throw error;
-  }
+  const program = compile(formula, '');
+  const values = program.parameters.map((name) => known.ballOf(name, bits));
+  return values.every((value) => value !== null)
+    ? enclosedOrUnsure(program, balls.zero, values, bits)
+    : 'unsure';
 }
 
 /** Digits to which the sign of a constant is looked for, one after another. */

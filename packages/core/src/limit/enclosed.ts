@@ -7,13 +7,11 @@ import { builtIn } from '../functions/table.ts';
 import type { Spline } from '../interpolation/spline.ts';
 import type { ExactPoint } from '../interpolation/through.ts';
 import * as balls from './ball.ts';
-import type { Ball, Enclosed } from './ball.ts';
+import { isBall, type Ball, type Enclosed } from './ball.ts';
 import * as big from './bigFloat.ts';
 
 /** Thrown where a step has no evaluation of any precision: integrals, limits and long sums. */
 export class NotPrecise extends Error {}
-
-const isBall = (x: Enclosed): x is Ball => x !== null && x !== 'unsure';
 
 /**
  * The ball in which f(x) lies, for all numbers x of a ball.
@@ -31,6 +29,21 @@ export function enclosePrecisely(
   const of = (index: number): Enclosed => values[index] ?? null;
   for (const step of program.steps) values.push(stepValue(step, of, x, parameters, bits));
   return values.at(-1) ?? null;
+}
+
+/** The same, and 'unsure' for what is beyond reason or has no evaluation of any precision. */
+export function enclosedOrUnsure(
+  program: Program,
+  x: Ball,
+  parameters: readonly Ball[],
+  bits: number,
+): Enclosed {
+  try {
+    return enclosePrecisely(program, x, parameters, bits);
+  } catch (error) {
+    if (error instanceof NotPrecise || error instanceof big.OutOfRange) return 'unsure';
+    throw error;
+  }
 }
 
 /** What an operation comes to: nothing where an operand is nothing, and unsure where one is. */

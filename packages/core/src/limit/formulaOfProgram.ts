@@ -1,6 +1,6 @@
 import { literal } from '../algebra/pieces.ts';
 import { rational } from '../algebra/rational.ts';
-import type { Program, Step } from '../evaluate/program.ts';
+import { operandsOf, type Program, type Step } from '../evaluate/program.ts';
 import * as tree from '../language/tree.ts';
 import type { Condition, Expression } from '../language/tree.ts';
 import { numberFormula } from './numberFormula.ts';
@@ -116,31 +116,4 @@ function sumOf(
     body,
   };
   return sum;
-}
-
-/** The steps that a step is made of. */
-function operandsOf(step: Step): readonly number[] {
-  switch (step.op) {
-    case 'constant':
-    case 'variable':
-    case 'parameter':
-      return [];
-    case 'negate':
-    case 'not':
-    case 'integerPower':
-    case 'rationalPower':
-    case 'spline':
-      return [step.a];
-    case 'call':
-      return step.operands;
-    case 'choose':
-      return [step.truth, step.a, step.b];
-    case 'sum':
-    case 'integral':
-      return [step.from, step.to, ...step.inputs];
-    case 'limit':
-      return [step.target, ...step.inputs];
-    default:
-      return [step.a, step.b];
-  }
 }

@@ -62,6 +62,7 @@ const deepest = 60;
  */
 export class Growth {
   private readonly limits = new Map<string, Tendency>();
+  private readonly signs = new Map<string, number>();
   private readonly fastest = new Map<string, readonly Canonical[]>();
   private depth = 0;
 
@@ -106,8 +107,15 @@ export class Growth {
   /** −1, 0 or 1: the sign that a form has and keeps, far enough out. */
   sign(form: Canonical): number {
     if (!isMoving(form)) return this.constants.signOf(form);
-    if (form.key === far) return 1;
-    if (exponentOf(form)) return 1;
+    const known = this.signs.get(form.key);
+    if (known !== undefined) return known;
+    const found = this.findSign(form);
+    this.signs.set(form.key, found);
+    return found;
+  }
+
+  private findSign(form: Canonical): number {
+    if (form.key === far || exponentOf(form)) return 1;
     if (form.kind === 'product') {
       const signs = form.factors.map((factor) => this.sign(factor));
       return signs.reduce((a, b) => a * b, rational.isNegative(form.coefficient) ? -1 : 1);

@@ -102,7 +102,8 @@ export class Preparation {
   }
 
   private ofQuotient(above: Canonical, below: Canonical): Canonical {
-    if (below.kind === 'number' && rational.isZero(below.value)) throw new NotDefined('division by 0');
+    // A swing may be 0 again and again: what it divides has no bounds.
+    if (this.growth.sign(below) === 0) throw new NotDefined('division by 0');
     return quotient(above, below);
   }
 
