@@ -27,5 +27,6 @@ describe('a value is as exact as what is proved of it', () => {
     ['lim[x → ∞] sin(x) sin(π x)', 'Whether this limit exists is not decided.'],
   ])('%s: %s', (text, sentence) => {
     expect(sentenceOf(valueOf(text)).replaceAll('−1', '-1')).toBe(sentence);
+    expect(linesOf(valueOf(text))[0]).not.toMatch(/[=≈]/);
   });
 });

@@ -58,7 +58,11 @@ export const valueKind: EntryKind<ValueEntry, ValueResult> = {
     const { value, form, unit, warning } = outcome.result;
     const name = nameOf(entry.text);
     const head = latex(`${name === undefined ? '' : `${latexName(name)} = `}${printLatex(body.value)}`);
-    const lines = [[head, ...equalsResult(value, context.rule, form), ...unitPart(unit)]];
+    // A formula without a value is approximately nothing: the sentence says why.
+    const result = Number.isNaN(value.value)
+      ? []
+      : [...equalsResult(value, context.rule, form), ...unitPart(unit)];
+    const lines = [[head, ...result]];
     return worked({ value, unit, lines, sentence: warning });
   },
 
