@@ -96,6 +96,8 @@ const finite: readonly [string, number, tree.Side, number][] = [
   ['(x + sin(x))/(x - cos(x))', infinity, 'both', 1],
   ['floor(x)/x', infinity, 'both', 1],
   ['x^2 sin(1/x)', 0, 'right', 0],
+  ['abs(sin(x))/x', infinity, 'both', 0],
+  ['x abs(sin(1/x) + 2cos(1/x))', 0, 'right', 0],
   ['x^3/(x^2 + sin(x)) - x', infinity, 'both', 0],
   ['0^x', 2, 'left', 0],
   // Sums, term by term.

@@ -149,8 +149,15 @@ export class Preparation {
   }
 
   private size(form: Canonical): Canonical {
-    const sign = this.growth.sign(form);
-    return sign === 0 ? whole(0) : sign > 0 ? form : negative(form);
+    try {
+      const sign = this.growth.sign(form);
+      return sign === 0 ? whole(0) : sign > 0 ? form : negative(form);
+    } catch (error) {
+      // What swings about 0 keeps no sign, but has a size.
+      if (error instanceof Undecided && holdsSwing(form, this.swings))
+        return power(power(form, whole(2)), half);
+      throw error;
+    }
   }
 
   private ofCall(name: string, args: readonly Canonical[]): Canonical {
