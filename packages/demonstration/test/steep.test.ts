@@ -280,7 +280,7 @@ describe('values, and names for results', () => {
     expect(problem(document, 'n')).toContain('circle');
     expect(problem(document, 'a2')).toContain('already taken');
     expect(study(document, 'none').sentence).toBe('This has no value.');
-    expect(study(document, 'none').lines.map(plainText)[0]).toContain('–');
+    expect(study(document, 'none').lines.map(plainText)[0]).toBe('f\\left(0\\right)');
   });
 });
 
