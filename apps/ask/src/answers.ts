@@ -19,7 +19,7 @@ import {
   riemannSum,
   secant,
   sentence,
-  sideSlopes,
+  slopesBeside,
   signs,
   solve,
   tangentAt,
@@ -31,6 +31,7 @@ import {
   type Limit,
   type Place,
   type Scope,
+  type Sides,
   type Tangent,
 } from '@yperkine/core';
 import { questionSchema, type Question, type QuestionAbout } from './questions.ts';
@@ -243,9 +244,20 @@ function tangent(question: QuestionAbout<'tangent'>): unknown {
   const body = closed(question);
   const program = compile(body, variable);
   const exact = rational.parseDecimal(String(question.at).toUpperCase());
-  const line = tangentAt({ body, variable, program }, knownNumber(question.at, exact));
-  const { left, right } = sideSlopes(program, question.at);
-  return { ...lineRow(line), left: plain(left), right: plain(right) };
+  const at = knownNumber(question.at, exact);
+  const line = tangentAt({ body, variable, program }, at);
+  return { ...lineRow(line), ...sidesOf(line, () => slopesBeside(program, at)) };
+}
+
+/** The slopes from the left and the right; of a curve that goes on smoothly both are its slope. */
+function sidesOf(line: Tangent, beside: () => Sides): { left: unknown; right: unknown } {
+  if (line.kind === 'undefined') return { left: null, right: null };
+  if (line.kind === 'line' && line.side === 'both') {
+    const slope = plain(line.slope.value);
+    return { left: slope, right: slope };
+  }
+  const { left, right } = beside();
+  return { left: left && plain(left.value), right: right && plain(right.value) };
 }
 
 function lineRow(line: Tangent): Record<string, unknown> {

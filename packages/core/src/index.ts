@@ -40,12 +40,12 @@ export {
   tangentAt,
   knownNumber,
   normalTo,
-  sideSlopes,
-  type KnownNumber,
-  type SideSlopes,
+  isDefinedBeside,
   type Tangent,
   type Tangible,
 } from './slope/tangent.ts';
+export { completeDerivatives } from './slope/glued.ts';
+export { slopesBeside, type KnownNumber, type SideSlope, type Sides } from './slope/sides.ts';
 export { lineFormula, writtenNumber } from './slope/equation.ts';
 export { quotientTable, secant, type QuotientKind, type QuotientRow, type Secant } from './slope/quotient.ts';
 export { meanValuePoints } from './slope/meanValue.ts';

@@ -16,7 +16,7 @@ import {
   rational,
   readExpression,
   secant,
-  sideSlopes,
+  slopesBeside,
   tangentAt,
   type Functions,
 } from '../src/index.ts';
@@ -145,10 +145,21 @@ describe('slopes from either side', () => {
     ['x|x|', 0, 0, 0],
     ['mod(x, 1)', 0.5, 1, 1],
     ['|sin x|', 0, -1, 1],
+    ['arcsin x', 1, Infinity, NaN],
+    ['x sqrt(x)', 0, NaN, 0],
+    ['max(x, 1)', 1, 0, 1],
+    // Glued at one point: by the definition's limit, though the slopes beside it swing.
+    ['x^2 sin(1/x) if x ≠ 0; 0 otherwise', 0, 0, 0],
+    ['sin(x)/x if x ≠ 0; 1 otherwise', 0, 0, 0],
+    ['e^(-1/x^2) if x ≠ 0; 0 otherwise', 0, 0, 0],
+    ['x sin(1/x) if x ≠ 0; 0 otherwise', 0, NaN, NaN],
+    // A jump of 5 at a height of 10^15, and one of 10^(-19).
+    ['10^15 + 2x if x < 1; 10^15 + 5 + x otherwise', 1, NaN, 1],
+    ['2x if x < 1; 2 + 10^(-19) + 3(x - 1) otherwise', 1, NaN, 3],
   ])('%s at %s', (text, x, left, right) => {
-    const found = sideSlopes(program(text), x);
-    expect(found.left).toBe(left);
-    expect(found.right).toBe(right);
+    const found = slopesBeside(program(text), knownNumber(x));
+    expect(found.left?.value ?? NaN).toBe(left);
+    expect(found.right?.value ?? NaN).toBe(right);
   });
 
   test('a join that is smooth has one slope, one that is not has none', () => {

@@ -1,6 +1,15 @@
 import { describe, expect, test } from '@jest/globals';
 import { derivative as referenceDerivative } from 'mathjs';
-import { compile, derivativeOf, derivativesAt, evaluateAt, printLatex, printText } from '../src/index.ts';
+import {
+  compile,
+  completeDerivatives,
+  derivativeOf,
+  derivativesAt,
+  evaluateAt,
+  noFunctions,
+  printLatex,
+  printText,
+} from '../src/index.ts';
 import { expression, program } from './scope.ts';
 
 /**
@@ -199,5 +208,40 @@ describe('a derivative exists only where its function does', () => {
   test('definitions that mention one another without end stop with a bounded program', () => {
     const functions = new Map([['g', { variables: ['t'], body: expression('g(t) + 1') }]]);
     expect(() => compile(expression('g(x)'), 'x', functions)).toThrow('cannot work out g');
+  });
+});
+
+// M. Spivak, Calculus, chapters 9 to 11, on x² sin(1/x) and e^(−1/x²) with the value 0 at 0 (from memory).
+describe('where a function is glued together at a point', () => {
+  const completed = (text: string) => {
+    const body = expression(text);
+    completeDerivatives(body, 'x');
+    const at = (x: number, order: number) => evaluateAt(compile(body, 'x', noFunctions, order), x);
+    return { first: printText(derivativeOf(body, 'x')), at };
+  };
+
+  test('the derivative names the exception', () => {
+    const { first, at } = completed('x^2 sin(1/x) if x ≠ 0; 0 otherwise');
+    expect(first).toBe('2x sin(1/x) - cos(1/x) if x ≠ 0; 0 if x = 0');
+    expect(at(0, 1)).toBe(0);
+    expect(at(0.5, 1)).toBeCloseTo(Math.sin(2) - Math.cos(2), 14);
+    // Its derivative swings beside 0, so that there is no second one.
+    expect(at(0, 2)).toBeNaN();
+  });
+
+  test.each([
+    ['sin(x)/x if x ≠ 0; 1 otherwise', 0, 0, -1 / 3],
+    ['e^(-1/x^2) if x ≠ 0; 0 otherwise', 0, 0, 0],
+    ['(e^(x - 1) - 1)/(x - 1) if x ≠ 1; 1 otherwise', 1, 1 / 2, 1 / 3],
+  ])('%s at %s has the slope %s and the second derivative %s', (text, x, slope, second) => {
+    const { at } = completed(text);
+    expect(at(x, 1)).toBeCloseTo(slope, 15);
+    expect(at(x, 2)).toBeCloseTo(second, 15);
+  });
+
+  test('a corner and a jump stay exceptions without a slope', () => {
+    expect(completed('x if x < 0; 2x otherwise').at(0, 1)).toBeNaN();
+    expect(completed('x if x < 0; x + 10^(-19) otherwise').at(0, 1)).toBeNaN();
+    expect(completed('x sin(1/x) if x ≠ 0; 0 otherwise').at(0, 1)).toBeNaN();
   });
 });

@@ -138,6 +138,26 @@ describe('limits that exist', () => {
   });
 });
 
+describe('a factor that is 0 in more than its digits', () => {
+  // √(3 + 2√2) = 1 + √2 and sin(π/12) = (√6 − √2)/4, so that each is 0 throughout.
+  test.each([
+    '(√(3 + 2√2) - 1 - √2)/(x - 1)',
+    '(sin(π/12) - (√6 - √2)/4)/(x - 1)^3',
+    '(1 - max(1, 1))/(x - 1)',
+    '(2 - min(2, 3))/(x - 1)^2',
+    '(|-1| - 1) e^(1/(x - 1)^2)',
+    '(floor(2) - 2)/|x - 1|',
+    '(1 - (1 if 2 < 3; 0 otherwise))/(x - 1)',
+  ])('%s tends to 0', (text) => {
+    expect(limit(text, 1)).toMatchObject({ kind: 'finite', value: 0 });
+  });
+
+  test('and what is left counts: x + (√(3 + 2√2) − 1 − √2)x² grows as x does', () => {
+    expect(limit('(x + (√(3 + 2√2) - 1 - √2)x^2)/x', infinity)).toMatchObject({ kind: 'finite', value: 1 });
+    expect(limit('x^(√(3 + 2√2) - 1 - √2)', infinity)).toMatchObject({ kind: 'finite', value: 1 });
+  });
+});
+
 describe('infinite limits', () => {
   test.each([
     ['1/x', 0, 'left', -1],

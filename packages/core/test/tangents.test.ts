@@ -1,5 +1,13 @@
 import { describe, expect, test } from '@jest/globals';
-import { knownNumber, rational, tangentAt } from '../src/index.ts';
+import {
+  knownNumber,
+  printText,
+  rational,
+  tangentAt,
+  writtenNumber,
+  type KnownNumber,
+  type Tangent,
+} from '../src/index.ts';
 import { expression, program } from './scope.ts';
 
 const tangentTo = (text: string, at: string) => {
@@ -44,9 +52,48 @@ describe('the tangent at a point', () => {
     expect(tangentTo('√x', '0')).toMatchObject({ kind: 'vertical' });
   });
 
-  test('does not exist at a corner, a cusp, a jump, or where f has no value', () => {
+  test('is vertical at a cusp: J. Stewart, Calculus, section 2.8 (from memory)', () => {
+    expect(tangentTo('x^(2/3)', '0')).toMatchObject({ kind: 'vertical', side: 'both' });
+  });
+
+  test.each([
+    ['x^(3/2)', '0', 'line', 'right'],
+    ['x √x', '0', 'line', 'right'],
+    ['√x', '0', 'vertical', 'right'],
+    ['arcsin x', '1', 'vertical', 'left'],
+    ['arcsin x', '-1', 'vertical', 'right'],
+    ['√(1 - x^2)', '1', 'vertical', 'left'],
+    ['x^2 if x ≤ 1', '1', 'line', 'left'],
+    ['x^2 if 0 ≤ x ≤ 1', '0', 'line', 'right'],
+    ['∛x', '0', 'vertical', 'both'],
+    ['x^2', '0', 'line', 'both'],
+    ['x |x|', '0', 'line', 'both'],
+  ])('of %s at %s comes from the side where there is a curve', (text, x, kind, side) => {
+    expect(tangentTo(text, x)).toMatchObject({ kind, side });
+  });
+
+  test('at a corner both sides have a slope, exact where it is', () => {
+    const slopes = (text: string, x: string) => {
+      const { left, right } = tangentTo(text, x) as Extract<Tangent, { kind: 'noSlope' }>;
+      return [left, right].map((slope) => slope && printText(writtenNumber(slope)));
+    };
+    expect(slopes('|x|', '0')).toEqual(['-1', '1']);
+    expect(slopes('|x^2 - 4|/3', '2')).toEqual(['-4/3', '4/3']);
+    expect(slopes('max(x, 1)', '1')).toEqual(['0', '1']);
+    expect(slopes('floor x', '1')).toEqual([null, '0']);
+  });
+
+  test('where a curve is glued together at a point the definition’s limit tells', () => {
+    for (const piece of ['x^2 sin(1/x)', 'sin(x)/x - 1', 'e^(-1/x^2)']) {
+      const tangent = tangentTo(`${piece} if x ≠ 0; 0 otherwise`, '0');
+      expect(tangent).toMatchObject({ kind: 'line', side: 'both', slope: { value: 0 } });
+      expect((tangent as { slope: KnownNumber }).slope.exact).not.toBeNull();
+    }
+    expect(tangentTo('x sin(1/x) if x ≠ 0; 0 otherwise', '0')).toMatchObject({ kind: 'noSlope', left: null });
+  });
+
+  test('does not exist at a corner, a jump, or where f has no value', () => {
     expect(tangentTo('|x|', '0').kind).toBe('noSlope');
-    expect(tangentTo('x^(2/3)', '0').kind).toBe('noSlope');
     expect(tangentTo('floor x', '1').kind).toBe('noSlope');
     expect(tangentTo('ln x', '-1').kind).toBe('undefined');
     expect(tangentTo('1/x', '0').kind).toBe('undefined');

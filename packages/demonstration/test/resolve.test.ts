@@ -72,8 +72,27 @@ describe('a document is worked out', () => {
     const sentence = (text: string, at: string) =>
       resultOf<TangentResult>(work(tangentDocument(text, at)), 't').sentence;
     expect(sentence('f(x) = abs(x)', '0')).toBe(
+      'f has a corner at x = 0: its slope is −1 from the left and 1 from the right.',
+    );
+    expect(sentence('f(x) = √x if x ≥ 0; -x otherwise', '0')).toBe(
+      'f has a corner at x = 0: its slope is −1 from the left and vertical from the right.',
+    );
+    expect(sentence('f(x) = floor(x)', '1')).toBe(
+      'f has no single slope at x = 1: from the right it is 0, from the left there is none.',
+    );
+    expect(sentence('f(x) = x √x', '0')).toBe(
+      'x = 0 is an end of f: seen from the right, f neither rises nor falls.',
+    );
+    expect(sentence('f(x) = arcsin(x)', '1')).toBe(
+      'x = 1 is an end of f: the one-sided tangent there is vertical.',
+    );
+    expect(sentence('f(x) = x sin(1/x) if x ≠ 0; 0 otherwise', '0')).toBe(
       'f has no single slope at x = 0, so there is no tangent there.',
     );
+    expect(lines(work(tangentDocument('f(x) = abs(x)', '0')), 't')).toEqual([
+      "f'_{-}(0) = −1.000",
+      "f'_{+}(0) = 1.000",
+    ]);
     expect(sentence('f(x) = 1/x', '0')).toBe('f has no value at x = 0, so there is no tangent there.');
     expect(sentence('f(x) = 4 - x^2', '0')).toBe(
       'At x = 0 the tangent is level: f neither rises nor falls there.',

@@ -1,4 +1,4 @@
-import { findFeatures, sideSlopes } from '@yperkine/core';
+import { findFeatures, isDefinedBeside } from '@yperkine/core';
 import {
   curveOf,
   decimalText,
@@ -50,10 +50,8 @@ const edgesOf = ({ program, parameters }: CurveResult): number[] =>
 
 /** Whether a curve is there on one side of a place alone. */
 function isOneSided({ program, parameters }: CurveResult, x: number, side: 'left' | 'right'): boolean {
-  const { left, right } = sideSlopes(program, x, parameters);
-  return side === 'right'
-    ? Number.isNaN(left) && !Number.isNaN(right)
-    : !Number.isNaN(left) && Number.isNaN(right);
+  const other = side === 'right' ? 'left' : 'right';
+  return isDefinedBeside(program, x, side, parameters) && !isDefinedBeside(program, x, other, parameters);
 }
 
 /** Kinds that stand on a curve over an interval. */

@@ -50,6 +50,13 @@ export type SideLimit =
   /** Nothing shows what it does. */
   | { readonly kind: 'undecided' };
 
+/** An arc that ends at a joint, by the arcs that it belongs to and what they call the joint. */
+interface ArcSide {
+  readonly arcs: Arcs;
+  readonly arc: Arc;
+  readonly end: Place;
+}
+
 /** How far beyond the interval zeros are looked for, so that those at its ends are inside. */
 const overhang = 1e-3;
 
@@ -72,6 +79,8 @@ export class Arcs {
   private readonly knownLimits = new WeakMap<Expression, Map<string, ProvedLimit | 'undecided' | null>>();
   private readonly knownSigns = new WeakMap<Arc, Map<number, readonly SignedStretch[]>>();
   private readonly isRounded: boolean;
+  /** The function just beyond the ends, once it is asked for. */
+  private readonly outer: { before?: Arcs; behind?: Arcs } = {};
   /** The function in simpler terms: what holds at the joints, too. */
   readonly simple: Expression;
 
@@ -205,6 +214,10 @@ export class Arcs {
     }
     const side = arc.to === joint ? -1 : 1;
     const limit = this.limitOf(body, joint, side);
+    return this.sideLimit(limit, joint);
+  }
+
+  private sideLimit(limit: ProvedLimit | 'undecided' | null, joint: Place): SideLimit {
     if (limit === null || limit === 'undecided') return { kind: 'undecided' };
     if (limit.kind !== 'finite') return limit;
     const height = tree.dependsOn(limit.exact, nameOfSpot)
@@ -267,23 +280,82 @@ export class Arcs {
   }
 
   /**
-   * The derivative of the given order at a joint, where it exists: where all lower ones are continuous and it
-   * tends to one value from both sides. At the ends of the interval the side inside tells.
+   * The derivative of the given order at a joint, where it exists: where all lower ones are continuous and it tends to
+   * one value from both sides, or its difference quotients do. At an end of the interval the function is looked at
+   * beyond it, too: a one-sided slope is none of the function's.
    */
   derivativeAt(joint: Place, order: number): Height | null {
+    const last = this.base + order;
     let value = this.valueAtJoint(joint);
-    const { left, right } = this.arcsAt(joint);
-    const sides = [left, right].filter((arc) => arc !== null);
-    for (let k = 0; k < this.base + order && value; k++) {
-      const heights = sides.map((arc) => this.limitAlong(arc, joint, k - this.base));
-      if (!this.commonValue(heights, value, joint)) return null;
-      value = this.commonValue(
-        sides.map((arc) => this.limitAlong(arc, joint, k + 1 - this.base)),
-        null,
-        joint,
-      );
+    if (last === 0 || !value) return value;
+    const sides = this.sidesAt(joint);
+    for (let k = -this.base; k < order && value; k++) {
+      const heights = sides.map(({ arcs, arc, end }) => arcs.limitAlong(arc, end, k));
+      const rises = sides.map(({ arcs, arc, end }) => arcs.limitAlong(arc, end, k + 1));
+      const height: Height | null = this.commonValue(heights, value, joint);
+      value =
+        height && (this.commonValue(rises, null, joint) ?? this.slopeByDefinition(sides, value, joint, k));
+      const isOpen = !value && [...heights, ...rises].some(({ kind }) => kind === 'undecided');
+      if (isOpen) this.openPlaces.push({ low: joint.low, high: joint.high });
     }
     return value;
+  }
+
+  /** What comes to a joint from the left and from the right, also from beyond the interval. */
+  private sidesAt(joint: Place): ArcSide[] {
+    const { left, right } = this.arcsAt(joint);
+    return [
+      left ? { arcs: this, arc: left, end: joint } : this.before,
+      right ? { arcs: this, arc: right, end: joint } : this.behind,
+    ];
+  }
+
+  private get before(): ArcSide {
+    const [a, b] = [this.from.value, this.to.value];
+    this.outer.before ??= new Arcs(
+      this.body,
+      this.variable,
+      [a - (b - a) * overhang, a],
+      this.orders,
+      this.base,
+    );
+    const arcs = this.outer.before;
+    return { arcs, arc: arcs.arcs.at(-1) as Arc, end: arcs.to };
+  }
+
+  private get behind(): ArcSide {
+    const [a, b] = [this.from.value, this.to.value];
+    this.outer.behind ??= new Arcs(
+      this.body,
+      this.variable,
+      [b, b + (b - a) * overhang],
+      this.orders,
+      this.base,
+    );
+    const arcs = this.outer.behind;
+    return { arcs, arc: arcs.arcs[0] as Arc, end: arcs.from };
+  }
+
+  /**
+   * The slope of a derivative at a joint as the limit of its difference quotient, which may exist where its slopes
+   * beside the joint have none: x² sin(1/x) with the value 0 at 0.
+   */
+  private slopeByDefinition(
+    sides: readonly ArcSide[],
+    value: Height,
+    joint: Place,
+    order: number,
+  ): Height | null {
+    const [at, height] = [joint.exact, value.exact];
+    if (!at || !height) return null;
+    const slopes = sides.map(({ arcs, arc, end }): SideLimit => {
+      const body = arcs.bodyOf(arc, order);
+      if (!body) return { kind: 'undefined' };
+      const run = tree.subtract(tree.name(this.variable), at);
+      const quotient = tree.divide(tree.subtract(body, height), run);
+      return this.sideLimit(arcs.limitOf(quotient, end, arc.to === end ? -1 : 1), joint);
+    });
+    return this.commonValue(slopes, null, joint);
   }
 
   /** The value that both sides tend to, and that is the given one if there is one; null where they do not agree. */

@@ -10,7 +10,7 @@ import { ballOfConstant, signOfConstant } from '../limit/constantSign.ts';
 import { enclosedOrUnsure } from '../limit/enclosed.ts';
 import type { Place } from './place.ts';
 import { programOf } from './programs.ts';
-import { settled, Unsettled } from '../limit/settled.ts';
+import { hasKinks, settled, Unsettled } from '../limit/settled.ts';
 
 /** A value or limit of a function: a number that is known to any number of digits, by a formula, or only found. */
 export interface Height {
@@ -82,15 +82,6 @@ function searchedHeight(program: Program, place: Place): Height | null {
   const value = evaluateAt(program, place.value);
   return Number.isFinite(value) ? foundHeight(value) : null;
 }
-
-const kinks: ReadonlySet<string> = new Set(['abs', 'sign', 'min', 'max', 'floor']);
-
-/** Whether a formula has one form here and another there: which one holds at a place is settled first. */
-const hasKinks = (node: Expression): boolean =>
-  node.kind === 'spline' ||
-  node.kind === 'piecewise' ||
-  (node.kind === 'call' && kinks.has(node.name)) ||
-  tree.children(node).some(hasKinks);
 
 function signAt(
   formula: Expression,

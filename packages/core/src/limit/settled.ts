@@ -12,6 +12,15 @@ import type { CallNode, Expression, PiecewiseNode, SplineNode } from '../languag
 export class Unsettled extends Error {}
 
 const zero = tree.number(0);
+const kinks: ReadonlySet<string> = new Set(['abs', 'sign', 'min', 'max', 'floor']);
+
+/** Whether a formula has one form here and another there: which one holds at a place is settled first. */
+export const hasKinks = (node: Expression): boolean =>
+  node.kind === 'spline' ||
+  node.kind === 'piecewise' ||
+  (node.kind === 'call' && kinks.has(node.name)) ||
+  tree.children(node).some(hasKinks);
+
 /** A formula without a value. */
 const nothing = tree.divide(tree.number(1), zero);
 

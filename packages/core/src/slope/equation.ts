@@ -2,7 +2,7 @@ import { literal } from '../algebra/pieces.ts';
 import { simplify } from '../algebra/simplify.ts';
 import * as tree from '../language/tree.ts';
 import type { Expression } from '../language/tree.ts';
-import type { KnownNumber } from './tangent.ts';
+import type { KnownNumber } from './sides.ts';
 
 /** Digits to which a number that is not exact is written out. */
 const writtenDigits = 12;

@@ -6,13 +6,8 @@ import { exactValue } from '../evaluate/exact.ts';
 import { derivativesAt } from '../evaluate/jets.ts';
 import { evaluateAt } from '../evaluate/values.ts';
 import type { Program } from '../evaluate/program.ts';
-import type { Expression } from '../language/tree.ts';
-
-/** A number together with its exact rational value, where that is proved. */
-export interface KnownNumber {
-  readonly value: number;
-  readonly exact: Rational | null;
-}
+import type { Expression, Side } from '../language/tree.ts';
+import { areSameSlope, slopesBeside, type KnownNumber } from './sides.ts';
 
 export type Tangent =
   | {
@@ -22,18 +17,21 @@ export type Tangent =
       readonly slope: KnownNumber;
       /** Where the line meets the y-axis. */
       readonly intercept: KnownNumber;
+      /** The side on which the curve is: one at an end of the domain. */
+      readonly side: Side;
     }
-  | { readonly kind: 'vertical'; readonly x: KnownNumber; readonly y: KnownNumber }
+  | { readonly kind: 'vertical'; readonly x: KnownNumber; readonly y: KnownNumber; readonly side: Side }
   /** The function has no value at x. */
   | { readonly kind: 'undefined'; readonly x: KnownNumber }
-  /** The function has a value but no single slope: a corner, a cusp, a jump, the end of the domain. */
-  | { readonly kind: 'noSlope'; readonly x: KnownNumber; readonly y: KnownNumber };
-
-/** The slopes from either side: ±Infinity where the curve leaves vertically, NaN where it has none. */
-export interface SideSlopes {
-  readonly left: number;
-  readonly right: number;
-}
+  /** The function has a value but no single slope: a corner, a jump, or nothing shows its slope. */
+  | {
+      readonly kind: 'noSlope';
+      readonly x: KnownNumber;
+      readonly y: KnownNumber;
+      /** The slopes from either side, ±Infinity where it is vertical; null where there is none. */
+      readonly left: KnownNumber | null;
+      readonly right: KnownNumber | null;
+    };
 
 /** A function with everything a tangent needs of it. */
 export interface Tangible {
@@ -46,8 +44,8 @@ export const knownNumber = (value: number, exact: Rational | null = null): Known
   exact ? { value: rational.toNumber(exact), exact } : { value, exact: null };
 
 /**
- * The tangent to f at x: value and slope by automatic differentiation, exact where rational
- * arithmetic reaches (polynomials and quotients at rational x).
+ * The tangent to f at x: value and slope by automatic differentiation, exact where rational arithmetic reaches
+ * (polynomials and quotients at rational x); where the rules of differentiation give no slope, by the definition's limit.
  * @param parameters values in the order of `f.program.parameters`
  * @param exactParameters exact values of the parameters, as far as they are known
  */
@@ -61,32 +59,54 @@ export function tangentAt(
   if (!Number.isFinite(value)) return { kind: 'undefined', x };
   const values = x.exact ? new Map([...exactParameters, [f.variable, x.exact]]) : null;
   const y = knownNumber(value, values && exactValue(f.body, values));
-  if (Number.isNaN(slope)) return { kind: 'noSlope', x, y };
-  if (!Number.isFinite(slope)) return { kind: 'vertical', x, y };
-  const exactSlope = values && exactDerivative(f, values);
-  const knownSlope = knownNumber(slope, exactSlope);
-  return { kind: 'line', x, y, slope: knownSlope, intercept: interceptOf(x, y, knownSlope) };
+  const goesOn = (['left', 'right'] as const).every((side) =>
+    isDefinedBeside(f.program, x.value, side, parameters),
+  );
+  if (!Number.isFinite(slope) || !goesOn) {
+    const tangent = byDefinition(f.program, x, y, parameters);
+    const isShown = tangent.kind !== 'noSlope' || tangent.left || tangent.right;
+    if (isShown || Number.isNaN(slope)) return tangent;
+    if (!Number.isFinite(slope)) return { kind: 'vertical', x, y, side: 'both' };
+  }
+  return lineThrough(x, y, knownNumber(slope, values && exactDerivative(f, values)), 'both');
 }
 
-/** The one-sided slopes of f at x; of a side on which f does not go on from its value there, NaN. */
-export function sideSlopes(program: Program, x: number, parameters: readonly number[] = []): SideSlopes {
-  const value = evaluateAt(program, x, parameters);
-  const along = (side: 'left' | 'right'): number => {
-    const [limit = NaN, slope = NaN] = derivativesAt(program, x, 1, parameters, side);
-    const goesOn = Math.abs(limit - value) <= 1e-11 * Math.max(1, Math.abs(value));
-    return goesOn && isDefinedBeside(program, x, side, parameters) ? slope : NaN;
-  };
-  return { left: along('left'), right: along('right') };
+const lineThrough = (x: KnownNumber, y: KnownNumber, slope: KnownNumber, side: Side): Tangent => ({
+  kind: 'line',
+  x,
+  y,
+  slope,
+  intercept: interceptOf(x, y, slope),
+  side,
+});
+
+function byDefinition(
+  program: Program,
+  x: KnownNumber,
+  y: KnownNumber,
+  parameters: readonly number[],
+): Tangent {
+  const { left, right, endsLeft, endsRight } = slopesBeside(program, x, parameters);
+  const along = (slope: KnownNumber, side: Side): Tangent =>
+    Number.isFinite(slope.value) ? lineThrough(x, y, slope, side) : { kind: 'vertical', x, y, side };
+  if (endsLeft && right) return along(right, 'right');
+  if (endsRight && left) return along(left, 'left');
+  return left && right && areSameSlope(left, right)
+    ? along(right, 'both')
+    : { kind: 'noSlope', x, y, left, right };
 }
 
-/** Jets look at the formula alone; at the end of a domain there is nothing on the other side. */
-function isDefinedBeside(
+/** Share of a place, or of 1, beside it at which a curve is looked for. */
+const beside = 1e-9;
+
+/** Whether a curve is there just beside a place. */
+export function isDefinedBeside(
   program: Program,
   x: number,
   side: 'left' | 'right',
-  parameters: readonly number[],
+  parameters: readonly number[] = [],
 ): boolean {
-  const step = Math.max(1, Math.abs(x)) * 1e-9;
+  const step = Math.max(1, Math.abs(x)) * beside;
   return !Number.isNaN(evaluateAt(program, side === 'left' ? x - step : x + step, parameters));
 }
 
@@ -94,14 +114,13 @@ function isDefinedBeside(
 export function normalTo(tangent: Tangent): Tangent | undefined {
   if (tangent.kind === 'vertical') {
     const zero = knownNumber(0, rational.zero);
-    return { kind: 'line', x: tangent.x, y: tangent.y, slope: zero, intercept: tangent.y };
+    return lineThrough(tangent.x, tangent.y, zero, tangent.side);
   }
   if (tangent.kind !== 'line') return undefined;
-  const { x, y, slope } = tangent;
-  if (slope.value === 0) return { kind: 'vertical', x, y };
+  const { x, y, slope, side } = tangent;
+  if (slope.value === 0) return { kind: 'vertical', x, y, side };
   const exact = slope.exact && rational.divide(rational.minusOne, slope.exact);
-  const steep = knownNumber(-1 / slope.value, exact);
-  return { kind: 'line', x, y, slope: steep, intercept: interceptOf(x, y, steep) };
+  return lineThrough(x, y, knownNumber(-1 / slope.value, exact), side);
 }
 
 function exactDerivative(

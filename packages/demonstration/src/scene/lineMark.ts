@@ -24,3 +24,23 @@ export function verticalMark(entry: Id, at: number, tier: TierView, tone: Tone):
   const { top, height } = tier.frame;
   return { kind: 'line', entry, x0: x, y0: top, x1: x, y1: top + height, tone, weight: 2, dash: [] };
 }
+
+/** The half of a straight line on one side of its point; of a vertical one the half above (1) or below (−1). */
+export function halfLineMark(
+  entry: Id,
+  through: { readonly x: number; readonly y: number },
+  slope: number,
+  side: 'left' | 'right',
+  tier: TierView,
+  tone: Tone,
+): MarkOf<'line'> {
+  const [x0, y0] = [tier.toX(through.x), tier.toY(through.y)];
+  const outward = side === 'right' ? 1 : -1;
+  if (!Number.isFinite(slope)) {
+    const { top, height } = tier.frame;
+    const y1 = slope * outward > 0 ? top : top + height;
+    return { ...verticalMark(entry, through.x, tier, tone), y0, y1 };
+  }
+  const line = lineMark(entry, through, slope, tier, tone);
+  return side === 'right' ? { ...line, x0, y0 } : { ...line, x1: x0, y1: y0 };
+}

@@ -44,6 +44,7 @@ const isMoving = (form: Canonical): boolean => dependsOn(form, far);
 
 const zero = whole(0);
 const one = whole(1);
+const limitZero: Tendency = { kind: 'finite', form: zero };
 /** The exponent u of a form e^u; null for any other. */
 const exponentOf = (form: Canonical): Canonical | null =>
   form.kind === 'power' && form.base.key === euler.key ? form.exponent : null;
@@ -92,16 +93,20 @@ export class Growth {
     const simple = monomial(form);
     if (simple) {
       const side = this.constants.signOf(simple.exponent);
-      if (side < 0) return { kind: 'finite', form: zero };
-      return { kind: 'infinite', sign: this.sign(simple.coefficient) > 0 ? 1 : -1 };
+      const isNothing = side > 0 && this.sign(simple.coefficient) === 0;
+      return isNothing ? limitZero : this.tendency(simple.coefficient, side);
     }
     const lead = this.leading(form, 'vanishing');
-    if (!lead) return { kind: 'finite', form: zero };
-    const { coefficient, exponent } = lead;
-    const side = this.constants.signOf(exponent);
-    if (side > 0) return { kind: 'finite', form: zero };
-    if (side === 0) return this.limit(coefficient);
-    return { kind: 'infinite', sign: this.sign(coefficient) > 0 ? 1 : -1 };
+    return lead ? this.tendency(lead.coefficient, -this.constants.signOf(lead.exponent)) : limitZero;
+  }
+
+  /** Of a coefficient times what grows beyond all bounds (1), stays what it is (0) or vanishes (−1). */
+  private tendency(coefficient: Canonical, growing: number): Tendency {
+    if (growing < 0) return limitZero;
+    if (growing === 0) return this.limit(coefficient);
+    const sign = this.sign(coefficient);
+    if (sign === 0) throw new Undecided('a first term that is 0');
+    return { kind: 'infinite', sign: sign > 0 ? 1 : -1 };
   }
 
   /** −1, 0 or 1: the sign that a form has and keeps, far enough out. */

@@ -25,7 +25,7 @@ import * as tree from '../../language/tree.ts';
 import type { Condition, Expression } from '../../language/tree.ts';
 import { ballOfConstant, signOfConstant } from '../constantSign.ts';
 import { lastBy, wholePartBy } from '../halving.ts';
-import { settled, Unsettled } from '../settled.ts';
+import { hasKinks, settled, Unsettled } from '../settled.ts';
 import { NotDefined, type Growth, type Tendency } from './growth.ts';
 import { Undecided } from './series.ts';
 
@@ -366,10 +366,11 @@ const constantBits = 120;
 function constantOf(node: Expression): Canonical {
   if (literalRational(node) || node.kind === 'constant') return canonical(node);
   const plain = ballOfConstant(node, constantBits);
-  const ball = plain === 'unsure' ? ballOfConstant(settledConstant(node), constantBits) : plain;
+  const form = plain === 'unsure' || hasKinks(node) ? settledConstant(node) : node;
+  const ball = form === node ? plain : ballOfConstant(form, constantBits);
   if (ball === null) throw new NotDefined('a constant');
   if (ball === 'unsure') throw new Undecided('a constant');
-  return canonical(node);
+  return canonical(form);
 }
 
 function settledConstant(node: Expression): Expression {

@@ -1,6 +1,7 @@
 import {
   closedFormula,
   compile,
+  completeDerivatives,
   evaluatorFor,
   ifInTime,
   isNowhereDefined,
@@ -65,6 +66,7 @@ export const functionKind: EntryKind<FunctionEntry, CurveResult> = {
     if (definition.variable === undefined) {
       return failed(`A function needs its variable: write ${definition.name}(x) = ….`);
     }
+    const { variable } = definition;
     const functions = functionsMentioned(definition.body, context);
     if (!functions) return waiting('This waits for another entry that cannot be worked out yet.');
     const body = sameTree(previous?.body, definition.body);
@@ -73,15 +75,15 @@ export const functionKind: EntryKind<FunctionEntry, CurveResult> = {
       previous.body === body &&
       isSameFunctions(previous.functions, functions);
     try {
-      const program = isSame ? previous.program : compile(body, definition.variable, functions);
+      if (!isSame) ifInTime(mostOperationsOfGlue, () => completeDerivatives(body, variable));
+      const program = isSame ? previous.program : compile(body, variable, functions);
       const values = parameterValues(program.parameters, context);
       const { unit, sentence } = statedUnit(entry.unit, definition.body, context);
-      const { variable } = definition;
       const isEmpty = ifInTime(mostOperations, () =>
         hasNoValue({ program, body, variable, functions }, values.parameters),
       );
       return worked({
-        ...namedCurve(definition.name, definition.variable, body),
+        ...namedCurve(definition.name, variable, body),
         program,
         functions: isSame ? previous.functions : functions,
         ...values,
@@ -102,6 +104,8 @@ export const functionKind: EntryKind<FunctionEntry, CurveResult> = {
 
 /** Operations that looking for a value may take. */
 const mostOperations = 300_000;
+/** Operations that slopes at single points may take. */
+const mostOperationsOfGlue = 2_000_000;
 /** How far from 0 a value is looked for. */
 const reach = 1e6;
 const looks = Float64Array.from({ length: 200 }, (_, i) => Math.sinh(((i - 99.6) / 100) * Math.asinh(reach)));

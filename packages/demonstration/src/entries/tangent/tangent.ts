@@ -7,6 +7,8 @@ import {
   tangentAt,
   TooLarge,
   writtenNumber,
+  type KnownNumber,
+  type tree,
   type Tangent,
 } from '@yperkine/core';
 import { exactTextOf } from '../../numbers/exactText.ts';
@@ -18,11 +20,12 @@ import {
   liveRelation,
   unitPart,
   type Line,
+  type Part,
 } from '../../numbers/line.ts';
 import { format, formatSetting, formatTidily, type RoundingRule } from '../../numbers/format.ts';
-import { lineMark, verticalMark } from '../../scene/lineMark.ts';
-import type { Mark } from '../../scene/mark.ts';
-import { toneOf, type Tone } from '../../scene/tone.ts';
+import { halfLineMark, lineMark, verticalMark } from '../../scene/lineMark.ts';
+import type { Mark, MarkOf } from '../../scene/mark.ts';
+import { toneOf } from '../../scene/tone.ts';
 import type { TierView } from '../../scene/view.ts';
 import { atPlace, decimalSchema } from '../../schema/fields.ts';
 import { z } from 'zod';
@@ -109,12 +112,23 @@ export const tangentKind: EntryKind<TangentEntry, TangentResult> = {
       tone: toneOf(result.curve.order, result.curve.family),
       parameter: entry.parameter,
     };
-    if (tangent.kind === 'noSlope') return [touch];
+    if (tangent.kind === 'noSlope') {
+      const halves = halvesOf(tangent).map(({ side, slope }) =>
+        reaching(
+          halfLineMark(id, pointOf(tangent), slope.value, side, tier, tone),
+          entry.reach,
+          tangent,
+          tier,
+        ),
+      );
+      return [...halves, touch];
+    }
     if (tangent.kind === 'vertical') {
       return [verticalMark(id, tangent.x.value, tier, tone), touch];
     }
     const triangle = entry.triangle ? triangleMarks(id, tangent, result, Number(entry.base), tier) : [];
-    return [tangentLine(id, tangent, entry.reach, tier, tone), ...triangle, touch];
+    const line = lineMark(id, pointOf(tangent), tangent.slope.value, tier, tone);
+    return [reaching(line, entry.reach, tangent, tier), ...triangle, touch];
   },
 };
 
@@ -122,24 +136,42 @@ export const tangentKind: EntryKind<TangentEntry, TangentResult> = {
 const flat = 22;
 
 type SlopedTangent = Extract<Tangent, { kind: 'line' }>;
+type Corner = Extract<Tangent, { kind: 'noSlope' }>;
+
+const pointOf = ({ x, y }: Corner | SlopedTangent): { x: number; y: number } => ({
+  x: x.value,
+  y: y.value,
+});
+
+interface Half {
+  readonly side: 'left' | 'right';
+  readonly slope: KnownNumber;
+}
+
+/** The half tangents at a corner: each side that has a slope. */
+const halvesOf = ({ left, right }: Corner): Half[] => [
+  ...(left ? [{ side: 'left' as const, slope: left }] : []),
+  ...(right ? [{ side: 'right' as const, slope: right }] : []),
+];
 
 /** Pixels of a short piece of tangent on either side of its point. */
 const shortReach = 110;
 
-function tangentLine(
-  id: string,
-  { x, y, slope }: SlopedTangent,
+/** A tangent, or a half of one, as far as it reaches from its point. */
+function reaching(
+  line: MarkOf<'line'>,
   reach: TangentEntry['reach'],
+  { x, y }: { readonly x: KnownNumber; readonly y: KnownNumber },
   tier: TierView,
-  tone: Tone,
-): Mark {
-  const line = lineMark(id, { x: x.value, y: y.value }, slope.value, tier, tone);
+): MarkOf<'line'> {
   if (reach === 'line') return line;
-  const [dx, dy] = [line.x1 - line.x0, line.y1 - line.y0];
-  const length = Math.hypot(dx, dy);
   const [px, py] = [tier.toX(x.value), tier.toY(y.value)];
-  const [ux, uy] = [(dx / length) * shortReach, (dy / length) * shortReach];
-  return { ...line, x0: px - ux, y0: py - uy, x1: px + ux, y1: py + uy };
+  const cut = (toX: number, toY: number): [number, number] => {
+    const share = Math.min(1, shortReach / Math.hypot(toX - px, toY - py));
+    return Number.isNaN(share) ? [px, py] : [px + (toX - px) * share, py + (toY - py) * share];
+  };
+  const [[x0, y0], [x1, y1]] = [cut(line.x0, line.y0), cut(line.x1, line.y1)];
+  return { ...line, x0, y0, x1, y1 };
 }
 
 function triangleMarks(
@@ -180,14 +212,19 @@ function linesOf(
   { rule, xUnit }: WorkContext,
 ): Line[] {
   const derivative = latexFunction(curve.name, curve.order + 1);
-  const slopeHead = [latex(`${derivative}(`), live(at.text), latex(')')];
+  const headFrom = (side: tree.Side): Part[] => [
+    latex(`${derivative}${sideSigns[side]}(`),
+    live(at.text),
+    latex(')'),
+  ];
+  const unit = unitPart(per(curve.unit, xUnit));
   switch (tangent.kind) {
     case 'line': {
       const { line } = lineEquation(tangent.slope, tangent.intercept, curve.variable, rule);
       const slopeLine = [
-        ...slopeHead,
+        ...headFrom(tangent.side),
         ...equalsResult(tangent.slope, rule, slopeForm(tangent, curve)),
-        ...unitPart(per(curve.unit, xUnit)),
+        ...unit,
       ];
       return [slopeLine, ...(hasPointSlope ? [pointSlopeLine(tangent, curve.variable, rule)] : []), line];
     }
@@ -195,11 +232,20 @@ function linesOf(
       const x = formatTidily(tangent.x, rule);
       return [[latex(latexName(curve.variable)), liveRelation(x.isExact), live(x.text)]];
     }
-    case 'undefined':
     case 'noSlope':
+      return halvesOf(tangent).map(({ side, slope }) => [
+        ...headFrom(side),
+        ...(Number.isFinite(slope.value)
+          ? [...equalsResult(slope, rule), ...unit]
+          : [latex(slope.value > 0 ? '=\\infty' : '=-\\infty')]),
+      ]);
+    case 'undefined':
       return [];
   }
 }
+
+/** The marks of a one-sided derivative: f′₋ from the left, f′₊ from the right. */
+const sideSigns: Readonly<Record<tree.Side, string>> = { left: '_{-}', right: '_{+}', both: '' };
 
 /** The general form over the numbers put in: y − 3.476 = −0.559(t − 3.4). */
 function pointSlopeLine({ x, y, slope }: SlopedTangent, variable: string, rule: RoundingRule): Line {
@@ -233,22 +279,50 @@ function slopeForm({ x, slope }: SlopedTangent, curve: Place['curve']): string |
   }
 }
 
-function sentenceOf(tangent: Tangent, { curve, at }: Place, { rule, xUnit }: WorkContext): string {
-  const place = `${curve.variable} = ${withUnit(at.text, xUnit)}`;
+function sentenceOf(tangent: Tangent, { curve, at }: Place, context: WorkContext): string {
+  const place = `${curve.variable} = ${withUnit(at.text, context.xUnit)}`;
   const name = curve.name + '′'.repeat(curve.order);
   switch (tangent.kind) {
     case 'undefined':
       return `${name} has no value at ${place}, so there is no tangent there.`;
     case 'noSlope':
-      return `${name} has no single slope at ${place}, so there is no tangent there.`;
+      return cornerSentence(tangent, name, place, context.rule);
     case 'vertical':
-      return `At ${place} the tangent is vertical.`;
+      return tangent.side === 'both'
+        ? `At ${place} the tangent is vertical.`
+        : `${place} is an end of ${name}: the one-sided tangent there is vertical.`;
     case 'line': {
-      const { value } = tangent.slope;
-      const text = format(tangent.slope, rule).text;
-      if (value === 0) return `At ${place} the tangent is level: ${name} neither rises nor falls there.`;
-      const way = value > 0 ? 'rising' : 'falling';
-      return `At ${place}, ${name} is ${way} by ${withUnit(text.replace('−', ''), curve.unit)} for each ${eachUnit(curve.variable, xUnit)}.`;
+      const way = wayOf(tangent.slope, name, curve, context);
+      if (tangent.side !== 'both')
+        return `${place} is an end of ${name}: seen from the ${tangent.side}, ${way}.`;
+      return tangent.slope.value === 0
+        ? `At ${place} the tangent is level: ${way} there.`
+        : `At ${place}, ${way}.`;
     }
   }
+}
+
+function wayOf(
+  slope: KnownNumber,
+  name: string,
+  curve: Place['curve'],
+  { rule, xUnit }: WorkContext,
+): string {
+  if (slope.value === 0) return `${name} neither rises nor falls`;
+  const text = format(slope, rule).text.replace('−', '');
+  const way = slope.value > 0 ? 'rising' : 'falling';
+  return `${name} is ${way} by ${withUnit(text, curve.unit)} for each ${eachUnit(curve.variable, xUnit)}`;
+}
+
+/** Both one-sided slopes, as far as there are any. */
+function cornerSentence(corner: Corner, name: string, place: string, rule: RoundingRule): string {
+  const [first, second] = halvesOf(corner).map(({ side, slope }) => {
+    const text = Number.isFinite(slope.value) ? formatTidily(slope, rule).text : 'vertical';
+    return { side, text };
+  });
+  if (!first) return `${name} has no single slope at ${place}, so there is no tangent there.`;
+  if (second)
+    return `${name} has a corner at ${place}: its slope is ${first.text} from the left and ${second.text} from the right.`;
+  const other = first.side === 'left' ? 'right' : 'left';
+  return `${name} has no single slope at ${place}: from the ${first.side} it is ${first.text}, from the ${other} there is none.`;
 }
