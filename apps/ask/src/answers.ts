@@ -31,6 +31,7 @@ import {
   type Limit,
   type Place,
   type Scope,
+  type SideHeight,
   type Sides,
   type Tangent,
 } from '@yperkine/core';
@@ -78,19 +79,8 @@ function answer(question: Question): unknown {
       return values(question);
     case 'derivative':
       return derivative(question);
-    case 'keyPoints': {
-      const { points, complete, undecided } = keyPoints(
-        closed(question),
-        variable,
-        question.on,
-        question.order,
-      );
-      return {
-        complete,
-        points: points.map(pointRow),
-        undecided: undecided.map(({ low, high }) => [low, high]),
-      };
-    }
+    case 'keyPoints':
+      return keyPointsRow(question);
     case 'signs': {
       const { intervals, complete } = signs(closed(question), variable, question.on, question.order);
       const rows = intervals.map(({ from, to, sign }) => ({ from: from.value, to: to.value, sign }));
@@ -218,9 +208,17 @@ const hasLimits = (node: Expression): boolean => node.kind === 'limit' || tree.c
 
 const textOf = (exact: Expression | null): string | null => exact && printText(exact);
 
-function pointRow({ kind, x, y, exact, proved, absolute }: KeyPoint): unknown {
-  const row = { kind, x: plain(x), y: plain(y), exact: textOf(exact), proved };
-  return absolute === undefined ? row : { ...row, absolute };
+function pointRow({ kind, x, y, exact, proved, absolute, sides }: KeyPoint): unknown {
+  const side = (height: SideHeight | null): unknown => height && plain(height.value);
+  return {
+    kind,
+    x: plain(x),
+    y: plain(y),
+    exact: textOf(exact),
+    proved,
+    ...(absolute === undefined ? {} : { absolute }),
+    ...(sides === undefined ? {} : { left: side(sides.left), right: side(sides.right) }),
+  };
 }
 
 function solutions(question: QuestionAbout<'solve'>): unknown {
@@ -237,6 +235,15 @@ function solutions(question: QuestionAbout<'solve'>): unknown {
     solutions: found.solutions.map(row),
     complete: found.complete,
     ...(everywhere.length > 0 ? { everywhere } : {}),
+  };
+}
+
+function keyPointsRow(question: QuestionAbout<'keyPoints'>): unknown {
+  const { points, complete, undecided } = keyPoints(closed(question), variable, question.on, question.order);
+  return {
+    complete,
+    points: points.map(pointRow),
+    undecided: undecided.map(({ low, high }) => [low, high]),
   };
 }
 

@@ -66,12 +66,19 @@ export type { IntegralCertainty, IntegralPart } from './area/parts.ts';
 export { orderOfConvergence, type SumError } from './area/convergenceOrder.ts';
 export { enclosedIntegral } from './area/enclosure.ts';
 export { antiderivative } from './algebra/antiderivative/antiderivative.ts';
-export { keyPoints, type KeyPoint, type KeyPointKind, type KeyPoints } from './analysis/keyPoints.ts';
+export {
+  keyPoints,
+  type EndExtreme,
+  type KeyPoint,
+  type KeyPointKind,
+  type KeyPoints,
+  type SideHeight,
+} from './analysis/keyPoints.ts';
 export { signs, type Signs } from './analysis/signs.ts';
 export { solve, whereHolds, type Held, type Solutions } from './analysis/solve.ts';
 export { joins, joiningValues, type Join, type JoinSide } from './analysis/joins.ts';
 export { isNowhereDefined } from './analysis/domain.ts';
-export { asymptotes, type Asymptote } from './analysis/asymptotes.ts';
+export { asymptotes, type Asymptote, type Asymptotes, type KnownForm } from './analysis/asymptotes.ts';
 export {
   findingSentence,
   fromDerivative,

@@ -86,8 +86,13 @@ describe('asymptotes', () => {
     ['x^2', undefined, undefined],
     ['sin(x)', undefined, undefined],
     ['x + sin(x)/x', [1, 0], [1, 0]],
+    ['√(x^2 + x)', [-1, -0.5], [1, 0.5]],
+    ['x e^(1/x)', [1, 1], [1, 1]],
+    ['ln(x)', undefined, undefined],
+    ['10^(-200) x', [1e-200, 0], [1e-200, 0]],
   ])('%s', (text, left, right) => {
-    const found = asymptotes(read(text), 'x');
+    const { asymptotes: found, undecided } = asymptotes(read(text), 'x');
+    expect(undecided).toEqual([]);
     for (const [towards, line] of [
       ['left', left],
       ['right', right],
@@ -95,10 +100,17 @@ describe('asymptotes', () => {
       const asymptote = found.find((one) => one.towards === towards);
       if (!line) expect(asymptote).toBeUndefined();
       else {
-        expect(asymptote?.slope).toBeCloseTo(line[0] as number, 14);
-        expect(asymptote?.intercept).toBeCloseTo(line[1] as number, 14);
+        expect(asymptote?.slope.value).toBeCloseTo(line[0] as number, 14);
+        expect(asymptote?.intercept.value).toBeCloseTo(line[1] as number, 14);
       }
     }
+  });
+});
+
+test('where nothing shows whether there is an asymptote, that is said', () => {
+  expect(asymptotes(read('∫[0, x] e^(-t^2) dt'), 'x')).toEqual({
+    asymptotes: [],
+    undecided: ['left', 'right'],
   });
 });
 

@@ -76,19 +76,23 @@ describe('stored documents', () => {
     expect(through).toMatchObject({ start: (through as { points: string }).points });
   });
 
-  test('versions 5 to 7 show what version 4 showed, sliders spread evenly, without steps', () => {
-    for (const version of [4, 5, 6]) {
+  test('versions 5 to 8 show what version 4 showed, sliders spread evenly, without steps, asymptotes with the breaks', () => {
+    for (const version of [4, 5, 6, 7]) {
       const before = frozenSample(version) as Document;
       const opened = openDocument(before);
       const entries = Object.entries(before.entries).map(([id, entry]) => [
         id,
-        entry.kind === 'parameter' && version < 6 ? { ...entry, spread: 'even' } : entry,
+        entry.kind === 'parameter' && version < 6
+          ? { ...entry, spread: 'even' }
+          : entry.kind === 'keyPoints' && entry.shows.includes('breaks')
+            ? { ...entry, shows: [...entry.shows, 'asymptotes'] }
+            : entry,
       ]);
       const expected = {
         ...before,
         version: currentVersion,
         entries: Object.fromEntries(entries),
-        steps: {},
+        steps: before.steps ?? {},
       };
       expect(opened.ok && opened.document).toEqual(expected);
     }

@@ -128,9 +128,85 @@ describe('key points', () => {
   });
 
   test('a pole is an upright line, without coordinates', () => {
-    const marks = marksOf(sceneOf(withStudy('f(x) = 1/(x - 1)', study({ shows: ['breaks'] }))));
-    expect(ofKind(marks, 'line').map(({ x0, x1 }) => x0 === x1)).toEqual([true]);
+    const marks = marksOf(
+      sceneOf(withStudy('f(x) = e^x/(x - 1)^2 if x < 3', study({ shows: ['asymptotes'] }))),
+    );
+    expect(ofKind(marks, 'line').map(({ x0, x1, dash }) => [x0 === x1, dash.length > 0])).toEqual([
+      [false, true],
+      [true, true],
+    ]);
     expect(ofKind(marks, 'dot')).toEqual([]);
+  });
+
+  test.each([
+    ['1/x', ['y = 0: level asymptote to both sides']],
+    ['x + 1/x', ['y = x: slanting asymptote to both sides']],
+    [
+      'arctan(x)',
+      ['y = −π/2 ≈ −1.571: level asymptote to the left', 'y = π/2 ≈ 1.571: level asymptote to the right'],
+    ],
+    [
+      '√(4x^2 + x)',
+      ['y = −2x − 0.25: slanting asymptote to the left', 'y = 2x + 0.25: slanting asymptote to the right'],
+    ],
+    ['x^2', []],
+  ])('the asymptotes of %s', (text, expected) => {
+    const document = withStudy(`f(x) = ${text}`, study());
+    expect(linesOf(document)).toEqual(expected);
+    const drawn = ofKind(marksOf(sceneOf(document)), 'line').filter(({ x0, x1 }) => x0 !== x1);
+    expect(drawn).toHaveLength(text === 'arctan(x)' || text.startsWith('√') ? 2 : expected.length * 2);
+    expect(linesOf(withStudy(`f(x) = ${text}`, study({ shows: ['ends'] })))).toEqual([]);
+  });
+
+  const rows = (text: string) =>
+    resultOf<StudyResult>(withStudy(text, study()), 'study').table?.rows.map(({ cells }) => cells);
+
+  test('a jump shows both limits, open circles at those that are not its value, and one label', () => {
+    const document = withStudy('f(x) = x if x < 1; 3 otherwise', study());
+    expect(rows('f(x) = x if x < 1; 3 otherwise')).toContainEqual([
+      'jump',
+      '1.000',
+      '1.000 to 3.000',
+      '(1, 1 to 3)',
+    ]);
+    const tier = sceneOf(document).tiers[0];
+    const shapes = ofKind(marksOf(sceneOf(document)), 'dot').map(({ shape = 'disc' }) => shape);
+    expect(shapes).toEqual(['square', 'ring', 'ring', 'disc', 'square']);
+    const labels = tier?.labels.map(({ label }) => label.text).filter((text) => text.startsWith('(1.000'));
+    expect(labels).toEqual(['(1.000, 1.000 to 3.000)']);
+  });
+
+  test('what an inequality leaves out is an open end, what a quotient leaves out a hole', () => {
+    expect(rows('f(x) = x^2 if x < 2')).toContainEqual(['open end', '2.000', '→ 4.000', '(2, 4)']);
+    expect(rows('f(x) = sin(x)/x')).toContainEqual(['hole', '0.000', '→ 1.000', '(0, 1)']);
+    expect(rows('f(x) = x^2 if x ≠ 2')).toContainEqual(['hole', '2.000', '→ 4.000', '(2, 4)']);
+  });
+
+  test('an end point says which extreme it is, local or absolute', () => {
+    const kinds = (text: string) => rows(text)?.map(([kind]) => kind);
+    expect(kinds('f(x) = x^2')).toEqual([
+      'end point, absolute maximum',
+      'zero',
+      'absolute minimum',
+      'end point, absolute maximum',
+    ]);
+    expect(kinds('f(x) = √(x + 1)')).toEqual([
+      'end point, absolute minimum',
+      'zero',
+      'end point, absolute maximum',
+    ]);
+    expect(kinds('f(x) = x^3/3 - 2x')?.filter((kind) => kind?.startsWith('end'))).toEqual([
+      'end point, absolute minimum',
+      'end point, absolute maximum',
+    ]);
+    expect(kinds('f(x) = (x + 1)^2 (x - 2)^2')?.filter((kind) => kind?.startsWith('end'))).toEqual([
+      'end point, absolute maximum',
+      'end point, local maximum',
+    ]);
+    expect(kinds('f(x) = 5')).toEqual([
+      'end point, absolute maximum and minimum',
+      'end point, absolute maximum and minimum',
+    ]);
   });
 
   test('local and absolute are told apart; an end says whether it is one', () => {
@@ -175,7 +251,7 @@ describe('key points', () => {
     const wild = 'f(x) = floor(5000x) sin x';
     const ends = { from: '0.1', to: '0.9' };
     expect(sentenceOf(withStudy(wild, study(ends)))).toMatch(
-      /nothing was missed; what is listed there was found by search\.$/,
+      /nothing was missed; what is listed there was found by search\. Whether f has a level or slanting asymptote to either side is not decided\.$/,
     );
     const strip = makeEntry('signStrip', { order: 2, on: 'f', ...ends });
     expect(sentenceOf(withStudy(wild, strip))).toMatch(/nothing was missed\.$/);
@@ -303,6 +379,14 @@ describe('what joined dots hide', () => {
     expect(linesOf(zeros)).toEqual(['hidden: a zero at x ≈ 0.300', 'hidden: a zero at x ≈ 0.400']);
     expect(ofKind(marksOf(sceneOf(zeros)), 'dot')).toHaveLength(2);
     expect(linesOf(withStudy('f(x) = x^2/9 + 3e^(-400(x - 0.4)^2)', study('1')))[0]).toContain('a maximum');
+  });
+
+  test('a turn between the first two dots, or the last two, is hidden as any other', () => {
+    const ends = { from: '0', to: '10' };
+    const low = makeEntry('coarse', { order: 2, on: 'f', step: '1', ...ends });
+    expect(linesOf(withStudy('f(x) = x^2 - 0.6x', low))).toContain('hidden: a minimum at x ≈ 0.300');
+    expect(linesOf(withStudy('f(x) = 9.7x - x^2/2', low))).toContain('hidden: a maximum at x ≈ 9.700');
+    expect(linesOf(withStudy('f(x) = (x - 4)^2', low))).toEqual([]);
   });
 
   test.each([

@@ -18,9 +18,10 @@ import { packed } from '../interpolation/packed.ts';
 import * as tree from '../language/tree.ts';
 import type { Condition, Expression } from '../language/tree.ts';
 import { meanValuePoints } from '../slope/meanValue.ts';
+import { asymptotes, type Asymptotes, type KnownForm } from './asymptotes.ts';
 import type { Box } from './isolate.ts';
 import { joiningValues, joins, type Join } from './joins.ts';
-import { keyPoints, type KeyPoint } from './keyPoints.ts';
+import { keyPoints, type KeyPoint, type SideHeight } from './keyPoints.ts';
 import { located, type Located, type Place } from './place.ts';
 import { numberFormula } from '../limit/numberFormula.ts';
 import { readFromDerivative, type Finding } from './reading.ts';
@@ -130,7 +131,7 @@ export interface ToldIntegral extends Omit<DefiniteIntegral, 'parts'> {
 
 /** What comes back for each question. */
 export interface AnswerTo {
-  readonly keyPoints: Told & { readonly points: readonly ToldKeyPoint[] };
+  readonly keyPoints: Told & { readonly points: readonly ToldKeyPoint[]; readonly asymptotes: Asymptotes };
   readonly signs: Told & {
     readonly intervals: readonly (LocatedStretch & { readonly sign: -1 | 0 | 1 })[];
     readonly ends: readonly { readonly place: Located; readonly value: number | null }[];
@@ -310,20 +311,48 @@ function toldKeyPoints({ body, variable, interval, order }: QuestionOf<'keyPoint
     ({ kind, x }) => !found.points.some((point) => point.kind === kind && Math.abs(point.x - x) < near),
   );
   const derived = order === 0 ? body : derivativeOf(body, variable, order);
+  const { asymptotes: lines, undecided: openSides } = asymptotes(derived, variable);
   return {
     ...found,
     points: [...found.points, ...searched]
       .sort((p, q) => p.x - q.x)
-      .map((point) => ({ ...point, exactY: exactHeight(derived, variable, point) })),
+      .map((point) => ({ ...withSides(point), exactY: exactHeight(derived, variable, point) })),
+    asymptotes: {
+      asymptotes: lines.map((line) => ({
+        ...line,
+        slope: shortForm(line.slope),
+        intercept: shortForm(line.intercept),
+      })),
+      undecided: openSides,
+    },
   };
 }
 
+const shortForm = (number: KnownForm): KnownForm => ({
+  ...number,
+  exact: exactForm(number.exact, new Map()) ?? number.exact,
+});
+
+/** One-sided limits in the form in which they are told. */
+function withSides(point: KeyPoint): KeyPoint {
+  const { sides } = point;
+  if (!sides) return point;
+  const told = (side: SideHeight | null): SideHeight | null =>
+    side && { ...side, exact: side.exact && exactForm(side.exact, new Map()) };
+  return { ...point, sides: { left: told(sides.left), right: told(sides.right) } };
+}
+
 /**
- * The exact height of a curve at a place that is known exactly; null where algebra does not reach, and at a hole, which
- * has the height of its limit and not of the formula.
+ * The exact height of a curve at a place that is known exactly, of a hole and an open end that of the limit; null where
+ * algebra does not reach.
  */
-function exactHeight(body: Expression, variable: string, { kind, exact, y }: KeyPoint): Expression | null {
-  if (!exact || y === null || kind === 'hole') return null;
+function exactHeight(body: Expression, variable: string, point: KeyPoint): Expression | null {
+  const { kind, exact, y, sides } = point;
+  if (kind === 'hole' || kind === 'openEnd') {
+    const limit = sides?.left ?? sides?.right;
+    return limit?.exact ? exactForm(limit.exact, new Map()) : null;
+  }
+  if (!exact || y === null) return null;
   const x: Rational | null = exactValue(exact, new Map());
   const value = x && exactValue(body, new Map([[variable, x]]));
   if (value) return exactForm(tree.name('y'), new Map([['y', value]]));

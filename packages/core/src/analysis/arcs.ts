@@ -336,6 +336,12 @@ export class Arcs {
     return { arcs, arc: arcs.arcs[0] as Arc, end: arcs.from };
   }
 
+  /** Whether a joint is an end of the interval alone, and the function goes on behind it. */
+  goesOnBeyond(joint: Place): boolean {
+    const side = joint === this.from ? this.before : joint === this.to ? this.behind : null;
+    return side !== null && side.arc.derivatives !== null;
+  }
+
   /**
    * The slope of a derivative at a joint as the limit of its difference quotient, which may exist where its slopes
    * beside the joint have none: x² sin(1/x) with the value 0 at 0.

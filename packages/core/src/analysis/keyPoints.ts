@@ -11,12 +11,32 @@ import type { Box } from './isolate.ts';
 import { comparePlaces, type Place } from './place.ts';
 
 export type KeyPointKind =
-  'endpoint' | 'zero' | 'maximum' | 'minimum' | 'inflection' | 'pole' | 'jump' | 'hole' | 'corner' | 'cusp';
+  | 'endpoint'
+  /** Where a stretch of the domain ends without the end itself. */
+  | 'openEnd'
+  | 'zero'
+  | 'maximum'
+  | 'minimum'
+  | 'inflection'
+  | 'pole'
+  | 'jump'
+  | 'hole'
+  | 'corner'
+  | 'cusp';
+
+/** A limit from one side, with the number itself where algebra knows it. */
+export interface SideHeight {
+  readonly value: number;
+  readonly exact: Expression | null;
+}
+
+/** What an end point is beside the values next to it; 'both' where the function is level there. */
+export type EndExtreme = 'maximum' | 'minimum' | 'both';
 
 export interface KeyPoint {
   readonly kind: KeyPointKind;
   readonly x: number;
-  /** The value there; of a hole the limit, of a pole null, of a jump null where it has no value. */
+  /** The value there; of a hole or an open end the limit, of a pole null, of a jump null where it has no value. */
   readonly y: number | null;
   readonly exact: Expression | null;
   readonly proved: boolean;
@@ -25,6 +45,10 @@ export interface KeyPoint {
    * that is not proved. Undefined for other kinds.
    */
   readonly absolute?: boolean | null;
+  /** Of an end point: which extreme it is, local at least; null where the values beside it do not tell. */
+  readonly extreme?: EndExtreme | null;
+  /** Of a jump, hole or open end: what f tends to from the left and the right; null where there is no such limit. */
+  readonly sides?: { readonly left: SideHeight | null; readonly right: SideHeight | null };
 }
 
 export interface KeyPoints {
@@ -35,8 +59,8 @@ export interface KeyPoints {
 }
 
 /**
- * The key points on [a, b]: end points, zeros, extrema, inflections, poles, jumps, holes, corners and cusps,
- * in ascending order of x.
+ * The key points on [a, b]: ends, zeros, extrema, inflections, poles, jumps, holes, corners and cusps, in ascending
+ * order of x.
  * @param body a formula in the variable alone
  * @param order which derivative of it is looked at; 0 for the function itself
  * @param depth 2; 1 leaves inflections out, so that nothing about them can stay undecided
@@ -160,8 +184,8 @@ class KeyPointFinder {
     return !(isLevel(left) || isLevel(right));
   }
 
-  /** A pole, hole or jump. */
-  private breakAt({ place, value, left, right, isJoint }: Look): 'pole' | 'hole' | 'jump' | null {
+  /** A pole, hole, jump or open end. */
+  private breakAt({ place, value, left, right, isJoint }: Look): 'pole' | 'hole' | 'jump' | 'openEnd' | null {
     if (!isJoint) return null;
     const limits = [left, right].filter((side) => side.arc?.derivatives).map((side) => side.limit);
     if (limits.length === 0) return null;
@@ -170,8 +194,10 @@ class KeyPointFinder {
     const values = limits.map((limit) => (limit as SideLimit & { kind: 'finite' }).height);
     const [first] = values as [Height];
     const isSame = (a: Height, b: Height): boolean => this.arcs.areSame(a, b, place);
-    const isEnd = place === this.arcs.from || place === this.arcs.to;
-    if (values.length === 1) return value === null || !isSame(value, first) ? (isEnd ? null : 'hole') : null;
+    if (values.length === 1) {
+      if (value) return isSame(value, first) ? null : 'jump';
+      return this.arcs.goesOnBeyond(place) ? 'hole' : 'openEnd';
+    }
     if (!isSame(first, values[1] as Height)) return 'jump';
     return value === null || !isSame(value, first) ? 'hole' : null;
   }
@@ -207,14 +233,26 @@ class KeyPointFinder {
       exact: place.exact,
       proved: !hidden && this.isProved(kind, look),
       ...(absolute === undefined ? {} : { absolute }),
+      ...(kind === 'endpoint' && value ? { extreme: this.extremeAtEnd(look, value, heights) } : {}),
+      ...(brokenKinds.has(kind)
+        ? { sides: { left: heightFrom(look.left), right: heightFrom(look.right) } }
+        : {}),
     };
+  }
+
+  /** Which extreme an end point is among the values beside it; of one that is both, the one that it is of all. */
+  private extremeAtEnd({ left, right, place }: Look, value: Height, heights: Heights): EndExtreme | null {
+    const isSame = (limit: Height): boolean => this.arcs.areSame(limit, value, place);
+    const beside = neighbour(left, value, -1, isSame) ?? neighbour(right, value, 1, isSame);
+    if (beside !== 'level') return beside && (beside === 'below' ? 'maximum' : 'minimum');
+    const [isHighest, isLowest] = ([1, -1] as const).map((way) => heights.isHighest(place, value, way));
+    return isHighest === isLowest ? 'both' : isHighest ? 'maximum' : 'minimum';
   }
 
   private height(kind: KeyPointKind, { value, left, right }: Look): number | null {
     if (kind === 'pole') return null;
-    if (kind !== 'hole') return value && big.toDouble(value.value);
-    const limit = left.limit.kind === 'finite' ? left.limit : right.limit;
-    return limit.kind === 'finite' ? big.toDouble(limit.height.value) : null;
+    if (kind !== 'hole' && kind !== 'openEnd') return value && big.toDouble(value.value);
+    return (heightFrom(left) ?? heightFrom(right))?.value ?? null;
   }
 
   /** What rests on limits that nothing shows is not proved. */
@@ -226,6 +264,11 @@ class KeyPointFinder {
     );
   }
 }
+
+const brokenKinds: ReadonlySet<KeyPointKind> = new Set(['jump', 'hole', 'openEnd']);
+
+const heightFrom = ({ limit }: SideLook): SideHeight | null =>
+  limit.kind === 'finite' ? { value: big.toDouble(limit.height.value), exact: limit.height.exact } : null;
 
 const isUnknown = ({ kind }: SideLimit): boolean => kind === 'none' || kind === 'undecided';
 
@@ -300,7 +343,7 @@ class Heights {
   }
 
   /** Whether no value is higher (lower for −1); null where that is not proved. */
-  private isHighest(place: Place, value: Height, direction: 1 | -1): boolean | null {
+  isHighest(place: Place, value: Height, direction: 1 | -1): boolean | null {
     const extreme = this.extremes.get(direction) as Extreme;
     if (extreme.isInfinite || (extreme.value && exceeds(extreme.value, value, direction))) return false;
     if (!this.isSettled) return null;

@@ -1,4 +1,4 @@
-import { exactValue, knownNumber, type Located, type LocatedHeld } from '@yperkine/core';
+import { exactValue, knownNumber, type Expression, type Located, type LocatedHeld } from '@yperkine/core';
 import { exactText } from '../numbers/exactText.ts';
 import { format, type RoundingRule } from '../numbers/format.ts';
 import { live, liveNumber, type Part } from '../numbers/line.ts';
@@ -7,6 +7,11 @@ import type { Unit } from '../units/unit.ts';
 import type { NameableResult, WorkContext } from './kind.ts';
 
 export type ProvedPlace = Located;
+/** A number by its digits and, where it is known, as a formula. */
+export interface KnownPlace {
+  readonly value: number;
+  readonly exact: Expression | null;
+}
 
 /** The values of a curve's parameters, and of further names, as far as they are known; null where one has no value. */
 export function parameterMap(
@@ -25,7 +30,7 @@ export function parameterMap(
 export const unknownNumber = 'This waits for a number that has no value at present.';
 
 /** `= 3/2 ≈ 1.500`, `= 2`, `≈ 0.739`: a place with its exact form where it is proved to be that. */
-export function placeText({ value, exact }: ProvedPlace, rule: RoundingRule): string {
+export function placeText({ value, exact }: KnownPlace, rule: RoundingRule): string {
   const { text, isExact } = format({ value, exact: null }, rule);
   const form = exact && exactText(exact);
   if (form === null) return ` ${isExact ? '=' : '≈'} ${text}`;
@@ -33,12 +38,12 @@ export function placeText({ value, exact }: ProvedPlace, rule: RoundingRule): st
 }
 
 /** 3/2 or 0.739: the shortest that is true, for sentences. */
-export function shortPlace({ value, exact }: ProvedPlace, rule: RoundingRule): string {
+export function shortPlace({ value, exact }: KnownPlace, rule: RoundingRule): string {
   return (exact && exactText(exact)) ?? format({ value, exact: null }, rule).text;
 }
 
 /** The same as parts of a line, of which the number can be opened. */
-export function placeParts(place: ProvedPlace, rule: RoundingRule): Part[] {
+export function placeParts(place: KnownPlace, rule: RoundingRule): Part[] {
   const text = placeText(place, rule);
   const end = Math.max(text.lastIndexOf('='), text.lastIndexOf('≈')) + 2;
   const form = place.exact && exactText(place.exact);

@@ -43,7 +43,7 @@ export const newTier = (order: number, y: Tier['y']): Tier => ({
   title: '',
 });
 
-export const currentVersion = 7;
+export const currentVersion = 8;
 
 export const documentSchema = z.strictObject({
   format: z.literal('yperkine-demonstration'),

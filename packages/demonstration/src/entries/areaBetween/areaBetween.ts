@@ -120,7 +120,7 @@ function sentenceOf(
   const text = (value: number): string => format(knownNumber(value), rule).text;
   const shown = told.slice(0, 4).map(({ from, to, sign, value }) => {
     const [upper, lower] = sign > 0 ? [curve, other] : [other, curve];
-    const place = (x: number): string => shortPlace({ value: x, low: x, high: x, exact: null }, rule);
+    const place = (x: number): string => shortPlace({ value: x, exact: null }, rule);
     return `${nameOf(upper)} lies over ${nameOf(lower)} from ${place(from)} to ${place(to)} (${withUnit(text(Math.abs(value)), unit)})`;
   });
   return `${shown.join('; ')}${told.length > 4 ? '; and so on' : ''}.`;

@@ -144,14 +144,15 @@ function isTurnBeside(samples: readonly Sample[], after: number, kind: 'maximum'
   const sign = kind === 'maximum' ? 1 : -1;
   return [after - 1, after].some((i) => {
     const [left, middle, right] = [samples[i - 1], samples[i], samples[i + 1]];
-    if (!middle) return false;
-    const isOver = (other: Sample | undefined): boolean => !other || sign * (middle.y - other.y) > 0;
-    return (left || right) !== undefined && isOver(left) && isOver(right);
+    // The first and the last dot are ends: they turn nowhere.
+    if (!left || !middle || !right) return false;
+    return sign * (middle.y - left.y) > 0 && sign * (middle.y - right.y) > 0;
   });
 }
 
 const kindNames: Readonly<Record<FoundPoint['kind'], string>> = {
   endpoint: 'an end point',
+  openEnd: 'an open end',
   zero: 'a zero',
   maximum: 'a maximum',
   minimum: 'a minimum',

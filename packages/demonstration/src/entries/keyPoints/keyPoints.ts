@@ -1,16 +1,8 @@
-import { evaluateAt, exactValue, knownNumber, type Expression } from '@yperkine/core';
+import { evaluateAt, type Asymptote } from '@yperkine/core';
 import { z } from 'zod';
-import { exactText } from '../../numbers/exactText.ts';
-import { format, type RoundingRule } from '../../numbers/format.ts';
-import { words } from '../../numbers/line.ts';
-import type { Mark } from '../../scene/mark.ts';
-import { dashes, toneOf } from '../../scene/tone.ts';
-import type { TierView } from '../../scene/view.ts';
-import type { PointShape } from '../../schema/look.ts';
-import { unitText, type Unit } from '../../units/unit.ts';
+import { toneOf } from '../../scene/tone.ts';
 import {
   asWritten,
-  certaintySentence,
   completeness,
   intervalStudy,
   onInterval,
@@ -22,8 +14,10 @@ import {
 import { primed, type CurveResult } from '../curve.ts';
 import type { EntryKind } from '../kind.ts';
 import { failed, worked } from '../outcome.ts';
-import type { StudyResult, StudyTable } from '../study.ts';
+import type { StudyResult } from '../study.ts';
+import { knownX, knownY, linesOf, sentenceOf, tableOf } from './inWords.ts';
 import { allGroups, groupOf, kindWords, type FoundPoint } from './kinds.ts';
+import { asymptoteMark, marksOf } from './marks.ts';
 
 export const keyPointsSchema = z.strictObject({
   ...onInterval,
@@ -39,6 +33,8 @@ export interface KeyPointsResult extends StudyResult {
   readonly curve: CurveResult;
   readonly interval: TypedInterval;
   readonly points: readonly FoundPoint[];
+  /** Level and slanting ones. */
+  readonly asymptotes: readonly Asymptote[];
 }
 
 /** End points, zeros, extrema, inflections and breaks of a curve on an interval, with the word whether that is all. */
@@ -58,6 +54,7 @@ export const keyPointsKind: EntryKind<KeyPointsEntry, KeyPointsResult> = {
       withAnswer(context, { ask: 'keyPoints', order: 0, ...asked }, (answer) => {
         const where = overTyped(curve.variable, interval);
         const { points } = answer;
+        const { asymptotes } = answer.asymptotes;
         if (points.length === 0 && isNowhere(curve, interval)) {
           return failed(`${where}, ${nameOf(curve)} has no value anywhere.`);
         }
@@ -66,17 +63,18 @@ export const keyPointsKind: EntryKind<KeyPointsEntry, KeyPointsResult> = {
           curve,
           interval,
           points,
-          lines: shown.length === 0 ? [[words('Nothing of the kinds that are chosen.')]] : [],
-          sentence: `${where}: ${certaintySentence(answer, context.rule, searchedThere)}`,
+          asymptotes,
+          lines: linesOf(entry, shown, asymptotes, curve, context.rule),
+          sentence: sentenceOf(where, entry, answer, curve, context.rule),
           certainty: completeness(answer.complete, 'found by search'),
-          ...(shown.length > 0 ? { table: tableOf(shown, points, curve, context.rule, context.xUnit) } : {}),
+          ...(shown.length > 0 ? { table: tableOf(shown, curve, context.rule, context.xUnit) } : {}),
         });
       }),
     ),
 
   results: ({ points, curve }, xUnit) =>
     points.flatMap((point, i) => {
-      const label = `${kindWords(point, points)} ${i + 1}`;
+      const label = `${kindWords(point)} ${i + 1}`;
       const x = {
         key: `x${i + 1}`,
         label: `${label}: ${curve.variable}`,
@@ -92,24 +90,20 @@ export const keyPointsKind: EntryKind<KeyPointsEntry, KeyPointsResult> = {
       y === null ? [] : [{ key: `point ${i}`, label: `point ${i + 1}`, x, y, tier: curve.tier }],
     ),
 
-  marks(id, { shows, labels }, { curve, interval, points }, tier) {
+  marks(id, { shows, labels }, { curve, interval, points, asymptotes }, tier) {
     if (curve.tier !== tier.id) return [];
     const tone = toneOf(curve.order, curve.family);
     const [x0, x1] = [tier.toX(interval.from), tier.toX(interval.to)];
     const shown = points.filter((point) => shows.includes(groupOf(point)));
     return [
       { kind: 'span', entry: id, x0, x1, y: tier.frame.top + tier.frame.height, tone },
-      ...shown.flatMap((point) => marksOf(id, point, curve, tier, labels)),
+      ...(shows.includes('asymptotes') ? asymptotes : []).map((line) => asymptoteMark(id, line, tier)),
+      ...shown.flatMap((point) => marksOf(id, point, curve, tier, labels && isLabelled(point, shown))),
     ];
   },
 };
 
 const nameOf = ({ name, order }: CurveResult): string => primed(name, order);
-
-const exactly = (value: number, exact: Expression | null) =>
-  knownNumber(value, exact && exactValue(exact, new Map()));
-const knownX = ({ x, exact }: FoundPoint) => exactly(x, exact);
-const knownY = ({ y, exactY }: FoundPoint) => exactly(y ?? NaN, exactY);
 
 /** Places at which an empty list is checked for there being a function at all. */
 const probes = 200;
@@ -120,81 +114,8 @@ function isNowhere(curve: CurveResult, { from, to }: TypedInterval): boolean {
   );
 }
 
-const searchedThere = '; what is listed there was found by search';
-
-/** Rows that a table is read with. */
-const mostRows = 200;
-
-function tableOf(
-  shown: readonly FoundPoint[],
-  all: readonly FoundPoint[],
-  curve: CurveResult,
-  rule: RoundingRule,
-  xUnit: Unit,
-): StudyTable {
-  const inUnit = (heading: string, unit: Unit): string =>
-    unit.size === 0 ? heading : `${heading} in ${unitText(unit)}`;
-  const rows = shown.slice(0, mostRows).map((point) => {
-    const [x, y] = [knownX(point), knownY(point)];
-    return {
-      cells: [
-        kindWords(point, all) + (point.proved ? '' : ' (by search)'),
-        format(x, rule).text,
-        point.y === null ? '–' : format(y, rule).text,
-        exactPlaceText(point),
-      ],
-      numbers: [null, x, point.y === null ? null : y, null],
-      place: { x: point.x, y: point.y },
-      isGoal: point.absolute === true,
-      isDoubtful: !point.proved,
-    };
-  });
-  return {
-    caption: `Key points of ${nameOf(curve)}`,
-    head: [
-      'kind',
-      inUnit(curve.variable, xUnit),
-      inUnit(`${nameOf(curve)}(${curve.variable})`, curve.unit),
-      'exact',
-    ],
-    wordColumns: [0],
-    rows,
-    ...(shown.length > mostRows ? { note: `These are the first ${mostRows} of ${shown.length}.` } : {}),
-  };
-}
-
-/** (π/2, 1), or the first coordinate alone where the other is known by its digits only. */
-function exactPlaceText({ exact, exactY }: FoundPoint): string {
-  const [x, y] = [exact && exactText(exact), exactY && exactText(exactY)];
-  if (x === null) return '–';
-  return y === null ? `(${x}, …)` : `(${x}, ${y})`;
-}
-
-const shapes: Partial<Record<FoundPoint['kind'], PointShape>> = {
-  endpoint: 'square',
-  inflection: 'diamond',
-  zero: 'ring',
-  hole: 'ring',
-};
-
-function marksOf(
-  id: string,
-  { kind, x, y }: FoundPoint,
-  curve: CurveResult,
-  tier: TierView,
-  hasLabel: boolean,
-): Mark[] {
-  const tone = toneOf(curve.order, curve.family);
-  const px = tier.toX(x);
-  if (kind === 'pole') {
-    const { top, height } = tier.frame;
-    const ends = { x0: px, y0: top, x1: px, y1: top + height };
-    return [{ kind: 'line', entry: id, ...ends, tone: 'quiet', weight: 1.25, dash: dashes.dashed }];
-  }
-  if (y === null) return [];
-  const place = { x: px, y: tier.toY(y), tone };
-  const shape = shapes[kind];
-  const dot: Mark = { kind: 'dot', entry: id, ...place, ...(shape ? { shape } : {}) };
-  const text = `(${format(knownNumber(x), tier.rule).text}, ${format(knownNumber(y), tier.rule).text})`;
-  return hasLabel ? [dot, { kind: 'label', ...place, text }] : [dot];
+/** Of several key points at one place one is labelled: a jump, which tells most, or else the first. */
+function isLabelled(point: FoundPoint, shown: readonly FoundPoint[]): boolean {
+  const there = shown.filter(({ x, y, kind }) => x === point.x && (y === point.y || kind === 'jump'));
+  return (there.find(({ kind }) => kind === 'jump') ?? there[0]) === point;
 }

@@ -1,4 +1,4 @@
-import type { AnswerTo } from '@yperkine/core';
+import type { AnswerTo, EndExtreme } from '@yperkine/core';
 
 export type FoundPoint = AnswerTo['keyPoints']['points'][number];
 
@@ -10,17 +10,19 @@ export const keyPointGroups = {
   minima: 'Minima',
   inflections: 'Inflection points',
   breaks: 'Corners and breaks',
+  asymptotes: 'Asymptotes',
 } as const;
 export type KeyPointGroup = keyof typeof keyPointGroups;
 export const allGroups = Object.keys(keyPointGroups) as KeyPointGroup[];
 
 const groups: Readonly<Record<FoundPoint['kind'], KeyPointGroup>> = {
   endpoint: 'ends',
+  openEnd: 'ends',
   zero: 'zeros',
   maximum: 'maxima',
   minimum: 'minima',
   inflection: 'inflections',
-  pole: 'breaks',
+  pole: 'asymptotes',
   jump: 'breaks',
   hole: 'breaks',
   corner: 'breaks',
@@ -28,35 +30,33 @@ const groups: Readonly<Record<FoundPoint['kind'], KeyPointGroup>> = {
 };
 export const groupOf = ({ kind }: FoundPoint): KeyPointGroup => groups[kind];
 
-/** Whether an end point with an absolute value is the highest or the lowest; a level function is both. */
-function extremeWord(point: FoundPoint, all: readonly FoundPoint[]): string {
-  const heights = all.flatMap(({ y }) => (y === null ? [] : [y]));
-  const isHighest = heights.every((y) => y <= (point.y as number));
-  const isLowest = heights.every((y) => y >= (point.y as number));
-  if (isHighest && isLowest) return 'absolute maximum and minimum';
-  return isHighest ? 'absolute maximum' : isLowest ? 'absolute minimum' : '';
-}
-
 const plainWords: Readonly<Record<FoundPoint['kind'], string>> = {
   endpoint: 'end point',
+  openEnd: 'open end',
   zero: 'zero',
   maximum: 'maximum',
   minimum: 'minimum',
   inflection: 'inflection point',
-  pole: 'pole',
+  pole: 'pole, vertical asymptote',
   jump: 'jump',
   hole: 'hole',
   corner: 'corner',
   cusp: 'cusp',
 };
 
+const extremeWords: Readonly<Record<EndExtreme, string>> = {
+  maximum: 'maximum',
+  minimum: 'minimum',
+  both: 'maximum and minimum',
+};
+
 /** "local maximum", "end point, absolute minimum": what a point is, absolute told from local where that is proved. */
-export function kindWords(point: FoundPoint, all: readonly FoundPoint[]): string {
-  const plain = plainWords[point.kind];
-  if (point.kind === 'endpoint') {
-    const extreme = point.absolute === true ? extremeWord(point, all) : '';
-    return extreme === '' ? plain : `${plain}, ${extreme}`;
+export function kindWords({ kind, absolute, extreme }: FoundPoint): string {
+  const plain = plainWords[kind];
+  if (kind === 'endpoint') {
+    if (!extreme) return plain;
+    return `${plain}, ${absolute ? 'absolute' : 'local'} ${extremeWords[extreme]}`;
   }
-  if (point.absolute === true) return `absolute ${plain}`;
-  return point.absolute === false ? `local ${plain}` : plain;
+  if (absolute === true) return `absolute ${plain}`;
+  return absolute === false ? `local ${plain}` : plain;
 }
