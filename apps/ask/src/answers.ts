@@ -1,4 +1,5 @@
 import {
+  SingleValues,
   TooLarge,
   closedFormula,
   compile,
@@ -6,6 +7,7 @@ import {
   derivativesAt,
   evaluateAt,
   evenPartition,
+  hasSingleValues,
   integral,
   keyPoints,
   knownNumber,
@@ -54,6 +56,8 @@ export function answerLine(line: string): string {
 function messageOf(error: unknown): string {
   if (error instanceof Unanswerable) return error.message;
   if (error instanceof TooLarge) return 'This formula is too large to be worked out.';
+  if (error instanceof SingleValues)
+    return 'A factorial has values at whole numbers only: between them there is nothing to look at.';
   return `The question could not be answered: ${error instanceof Error ? error.message : String(error)}`;
 }
 
@@ -196,10 +200,12 @@ function derivative(question: QuestionAbout<'derivative'>): unknown {
     return plain(Number.isNaN(value) && byFormula ? evaluateAt(byFormula, x) : value);
   });
   try {
-    const slope = derivativeOf(formula(question.f, question.parameters), variable, question.order);
+    const body = formula(question.f, question.parameters);
+    if (hasSingleValues(body, variable)) throw new SingleValues();
+    const slope = derivativeOf(body, variable, question.order);
     return { text: printText(slope), latex: printLatex(slope), values };
   } catch (error) {
-    if (!(error instanceof TooLarge)) throw error;
+    if (!(error instanceof TooLarge || error instanceof SingleValues)) throw error;
     return { text: null, latex: null, values, error: messageOf(error) };
   }
 }

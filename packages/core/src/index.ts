@@ -4,6 +4,7 @@ export { derivativeOf, DerivativeOutOfEffort } from './algebra/differentiate.ts'
 export { exactForm } from './algebra/exactForm.ts';
 export { simplify } from './algebra/simplify.ts';
 export { TooLarge } from './algebra/limits.ts';
+export { hasSingleValues, SingleValues } from './analysis/singleValues.ts';
 export * as tree from './language/tree.ts';
 export type { Condition, Expression } from './language/tree.ts';
 export {
@@ -76,16 +77,11 @@ export {
 } from './analysis/keyPoints.ts';
 export { signs, type Signs } from './analysis/signs.ts';
 export { solve, whereHolds, type Held, type Solutions } from './analysis/solve.ts';
+export { formulaFromDerivative, fromDerivative } from './analysis/fromDerivative.ts';
 export { joins, joiningValues, type Join, type JoinSide } from './analysis/joins.ts';
 export { isNowhereDefined } from './analysis/domain.ts';
 export { asymptotes, type Asymptote, type Asymptotes, type KnownForm } from './analysis/asymptotes.ts';
-export {
-  findingSentence,
-  fromDerivative,
-  readFromDerivative,
-  type Behaviour,
-  type Finding,
-} from './analysis/reading.ts';
+export { findingSentence, readFromDerivative, type Behaviour, type Finding } from './analysis/reading.ts';
 export { derivativeSteps, ruleNames, type Rule, type RuleStep } from './algebra/rules.ts';
 export { knownFunctions } from './functions/table.ts';
 export { inDegrees } from './algebra/degrees.ts';

@@ -180,6 +180,39 @@ describe('reading f from the graph of a derivative', () => {
     const g = compile(fromDerivative(read('cos(x)'), 'x', tree.number(0), [tree.number(3)]), 'x');
     expect(evaluateAt(g, 2)).toBeCloseTo(3 + Math.sin(2), 12);
   });
+
+  test.each([
+    ['6x', '1', ['2', '4'], 'x^3 + x'],
+    ['x cos(x)', '0', ['1'], 'x sin(x) + cos(x)'],
+    ['2 - x cos(x)', '0', ['0', '0'], null],
+    ['e^(-x)', '0', ['0'], '1 - e^(-x)'],
+    ['a x', '0', ['b'], null],
+    // What is given on one interval is found on that interval.
+    ['x^2 - 1 if -2 ≤ x ≤ 3', '0', ['0'], 'x^3/3 - x for -2 ≤ x ≤ 3'],
+    // With a pole, a jump, or a start outside of the interval there is no formula for all numbers.
+    ['1/x', '1', ['0'], 'integral'],
+    ['floor(x)', '0', ['0'], 'integral'],
+    ['x if 1 ≤ x ≤ 2', '0', ['0'], 'integral'],
+    ['sin(x^2)', '0', ['0'], 'integral'],
+  ])('from %s at %s comes a formula where antiderivatives hold everywhere', (text, at, values, expected) => {
+    const body = fromDerivative(read(text), 'x', read(at), values.map(read));
+    if (expected === 'integral') {
+      expect(printText(body)).toContain('∫');
+      return;
+    }
+    expect(printText(body)).not.toContain('∫');
+    if (expected) expect(printText(body)).toBe(expected);
+    const scope = new Map([
+      ['a', 0.7],
+      ['b', -1.2],
+    ]);
+    const f = compile(body, 'x');
+    const given = compile(read(text), 'x');
+    const own = (program: typeof f): number[] => program.parameters.map((name) => scope.get(name) ?? NaN);
+    const order = values.length;
+    for (const x of [-1.7, 0.4, 2.6])
+      expect(derivativesAt(f, x, order, own(f))[order]).toBeCloseTo(evaluateAt(given, x, own(given)), 10);
+  });
 });
 
 describe('the rules of a derivative, step by step', () => {

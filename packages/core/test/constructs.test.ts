@@ -105,7 +105,7 @@ const derivatives: readonly [string, string][] = [
   ['sum i from 1 to n of i x^2', 'sum i from 1 to n of (2i x)'],
   ['lim[t → 0] sin(t x)/t', 'lim[t → 0] (cos(t x))'],
   ['d/dx (x^3)', '6x'],
-  ['|x|', 'abs(x)/x'],
+  ['|x|', '-1 if x < 0; 1 if x > 0'],
   ['floor(x)', '0'],
   ['sin(x°)', 'π cos(π x/180)/180'],
 ];

@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { evaluateAt } from '@yperkine/core';
 import {
+  answersNow,
   emptyDocument,
   emptyStage,
   makeEntry,
@@ -8,6 +9,7 @@ import {
   resolve,
   type CurveResult,
   type Document,
+  type KeyPointsResult,
   type StudyResult,
 } from '../src/index.ts';
 import { given, slider } from './sample.ts';
@@ -49,6 +51,70 @@ describe('a function of which only a derivative is given', () => {
       ok: true,
       result: { value: { value: expect.closeTo(13, 9) } },
     });
+  });
+
+  test('the function behind it has its formula, and key points that are proved', () => {
+    const entries = {
+      d: makeEntry('givenDerivative', {
+        order: 1,
+        text: "f'(x) = x^2 - 1 for -2 <= x <= 3",
+        startValues: '0',
+        startAt: '0',
+        tier: 'tier-f',
+      }),
+      f: makeEntry('original', { order: 2, of: 'd', degree: 0, tier: 'tier-f' }),
+      g: given(3, 'g(x) = f(x)'),
+      k: makeEntry('keyPoints', { order: 4, on: 'g', from: '-2', to: '3' }),
+    };
+    const resolved = resolve({ ...emptyDocument(), entries }, emptyStage, undefined, answersNow());
+    const result = <R>(id: string): R => {
+      const found = resolved.entries.get(id)?.outcome;
+      if (!found?.ok) throw new Error(found?.problem.message);
+      return found.result as R;
+    };
+    expect(result<CurveResult>('f').lines.map(plainText)).toEqual([
+      'f(x) = \\frac{x^{3}}{3}-x,\\quad -2 \\le x \\le 3',
+    ]);
+    const { points } = result<KeyPointsResult>('k');
+    expect(points.map(({ kind, x }) => [kind, Number(x.toFixed(3))])).toEqual([
+      ['endpoint', -2],
+      ['zero', -1.732],
+      ['maximum', -1],
+      ['zero', 0],
+      ['inflection', 0],
+      ['minimum', 1],
+      ['zero', 1.732],
+      ['endpoint', 3],
+    ]);
+    expect(result<StudyResult>('k').certainty?.isProved).toBe(true);
+  });
+
+  test('follows when a function that the derivative is made of changes', () => {
+    const documentOf = (text: string): Document => ({
+      ...emptyDocument(),
+      entries: {
+        g: given(1, text),
+        d: makeEntry('givenDerivative', {
+          order: 2,
+          text: "F'(x) = g(x)",
+          startValues: '0',
+          startAt: '0',
+          tier: 'tier-f',
+        }),
+        f: makeEntry('original', { order: 3, of: 'd', degree: 0, tier: 'tier-f' }),
+        h: given(4, 'h(x) = F(x)'),
+      },
+    });
+    const before = resolve(documentOf('g(x) = 2x'), emptyStage);
+    const after = resolve(documentOf('g(x) = 3x^2'), emptyStage, before);
+    const value = (of: typeof after, id: string): number => {
+      const found = of.entries.get(id)?.outcome;
+      if (!found?.ok) throw new Error(found?.problem.message);
+      const { program, parameters } = found.result as CurveResult;
+      return evaluateAt(program, 2, parameters);
+    };
+    expect(['f', 'h'].map((id) => value(before, id))).toEqual([4, 4].map((y) => expect.closeTo(y, 9)));
+    expect(['f', 'h'].map((id) => value(after, id))).toEqual([8, 8].map((y) => expect.closeTo(y, 9)));
   });
 
   test.each([

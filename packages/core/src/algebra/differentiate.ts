@@ -11,6 +11,7 @@ import {
   whole,
   type Canonical,
 } from './canonical.ts';
+import { inPieces } from './kinks.ts';
 import { largestTree, mostFactors, TooLarge } from './limits.ts';
 import { withParts } from './parts.ts';
 import * as rational from './rational.ts';
@@ -38,7 +39,8 @@ export function derivativeOf(node: Expression, variable: string, order = 1): Exp
   if (found) return found;
   try {
     const lower = withoutDerivatives(derivativeOf(node, variable, order - 1));
-    const result = shortest(derivative(canonical(lower), variable), numberStyle(node));
+    const written = inPieces(lower, variable) ?? lower;
+    const result = shortest(derivative(canonical(written), variable), numberStyle(node));
     if (size(result) > largestTree) throw new TooLarge('the derivative is too long');
     rememberDerivative(node, variable, order, result);
     return result;

@@ -1,6 +1,7 @@
 import * as rational from './rational.ts';
 import type { Rational } from './rational.ts';
 import { exactTruth, exactValue } from '../evaluate/exact.ts';
+import { printText } from '../language/printText.ts';
 import * as tree from '../language/tree.ts';
 import type { Condition, Expression, Piece, PiecewiseNode, Relation } from '../language/tree.ts';
 
@@ -62,6 +63,14 @@ function onStretches(
   const [first] = stretches;
   if (first?.value && stretches.length === 1) return first.value;
   const defined = stretches.filter((stretch) => stretch.value !== undefined);
+  if (defined.length === stretches.length) {
+    const whole = asOneFormula(
+      defined,
+      variable,
+      joins.filter((join) => !smooth.has(join)),
+    );
+    if (whole) return whole;
+  }
   const pieces = defined.map((stretch): Piece => {
     const isClosed = stretch.to !== undefined && smooth.has(stretch.to);
     return { value: stretch.value as Expression, condition: stretchCondition(variable, stretch, isClosed) };
@@ -69,6 +78,32 @@ function onStretches(
   const takesAll = joins.every((join) => smooth.has(join)) && defined.length === stretches.length;
   return takesAll ? tree.piecewise(pieces.slice(0, -1), pieces.at(-1)?.value) : tree.piecewise(pieces);
 }
+
+/**
+ * One formula that holds on all stretches, without the place at which it has a value and the function no slope; null
+ * where there are several.
+ */
+function asOneFormula(
+  stretches: readonly Stretch[],
+  variable: string,
+  open: readonly Rational[],
+): Expression | null {
+  const [formula, ...others] = stretches.map(({ value }) => value as Expression);
+  if (!formula || !others.every((other) => printText(other) === printText(formula))) return null;
+  const [left, ...more] = open.filter((place) => !dividesByZero(formula, new Map([[variable, place]])));
+  if (!left) return formula;
+  if (more.length > 0) return null;
+  const elsewhere = tree.comparison(tree.name(variable), ['≠', literal(left)]);
+  return tree.piecewise([{ value: formula, condition: elsewhere }]);
+}
+
+const dividesByZero = (node: Expression, values: ReadonlyMap<string, Rational>): boolean => {
+  const below = node.kind === 'divide' ? exactValue(node.right, values) : null;
+  return (
+    (below !== null && rational.isZero(below)) ||
+    tree.children(node).some((child) => dividesByZero(child, values))
+  );
+};
 
 /** The stretches between joins, neighbours with one formula taken together. */
 function stretchesOf(slopes: PiecewiseNode, variable: string, joins: readonly Rational[]): Stretch[] {
@@ -84,7 +119,8 @@ function stretchesOf(slopes: PiecewiseNode, variable: string, joins: readonly Ra
   return stretches;
 }
 
-function insideOf(from: Rational | undefined, to: Rational | undefined): Rational {
+/** A number between two others, or beyond the one that is given. */
+export function insideOf(from: Rational | undefined, to: Rational | undefined): Rational {
   if (from && to) return rational.divide(rational.add(from, to), rational.rational(2));
   if (from) return rational.add(from, rational.one);
   return to ? rational.subtract(to, rational.one) : rational.zero;

@@ -27,6 +27,7 @@ import { numberFormula } from '../limit/numberFormula.ts';
 import { readFromDerivative, type Finding } from './reading.ts';
 import { sampledKeyPoints } from './sampled.ts';
 import { signs } from './signs.ts';
+import { SingleValues } from './singleValues.ts';
 import { solve, whereHolds, type Solutions } from './solve.ts';
 import { toldValue, type ToldValue } from './value.ts';
 
@@ -92,6 +93,8 @@ export interface ToldKeyPoint extends KeyPoint {
 interface Told {
   readonly complete: boolean;
   readonly undecided: readonly Box[];
+  /** Whether a step function jumps more often than is looked at. */
+  readonly hasTooManyJumps: boolean;
 }
 
 export interface LocatedStretch {
@@ -174,6 +177,7 @@ export type Answer = AnswerTo[QuestionKind];
 /**
  * Works out a question.
  * @throws TooLarge where the function falls into too many pieces or its derivatives grow too long
+ * @throws SingleValues where slopes or signs are asked of what has values at single numbers only
  */
 export function answerTo<K extends QuestionKind>(question: QuestionOf<K>): AnswerTo[K];
 export function answerTo(question: Question): Answer {
@@ -286,12 +290,12 @@ function coversWhole(
   return Math.abs(width - (b - a)) <= (b - a) * 1e-9;
 }
 
-/** Work on formulas that may be too large. */
+/** Work on formulas that may be too large, or have no slope anywhere. */
 function within<R>(work: () => R): R | null {
   try {
     return work();
   } catch (error) {
-    if (error instanceof TooLarge) return null;
+    if (error instanceof TooLarge || error instanceof SingleValues) return null;
     throw error;
   }
 }
@@ -381,11 +385,10 @@ function withoutPieces(body: Expression, variable: string, x: Rational | null): 
   return isTold ? formula : null;
 }
 
-const toldSolutions = ({ solutions, everywhere, complete, undecided }: Solutions): ToldSolutions => ({
+const toldSolutions = ({ solutions, everywhere, ...told }: Solutions): ToldSolutions => ({
+  ...told,
   solutions: solutions.map(located),
   everywhere: everywhere.map((held) => ({ ...held, ...stretch(held) })),
-  complete,
-  undecided,
 });
 
 function toldStretches({ body, variable, interval }: QuestionOf<'holds'>): AnswerTo['holds'] {

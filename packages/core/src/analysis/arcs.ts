@@ -81,6 +81,8 @@ export class Arcs {
   private readonly isRounded: boolean;
   /** The function just beyond the ends, once it is asked for. */
   private readonly outer: { before?: Arcs; behind?: Arcs } = {};
+  /** Whether the function jumps more often than is looked at. */
+  readonly hasTooManyJumps: boolean;
   /** The function in simpler terms: what holds at the joints, too. */
   readonly simple: Expression;
 
@@ -102,7 +104,8 @@ export class Arcs {
     this.to = exactPlace(numberFormula(b)) as Place;
     const beyond = (b - a) * overhang;
     this.zeros = new Zeros(variable, a - beyond, b + beyond);
-    const { pieces, undecided } = piecesOf(body, this.zeros, this.from, this.to);
+    const { pieces, undecided, hasTooManyJumps } = piecesOf(body, this.zeros, this.from, this.to);
+    this.hasTooManyJumps = hasTooManyJumps;
     this.openParts.push(...undecided);
     this.arcs = pieces.flatMap((piece) => this.arcsOf(piece.body, piece.from, piece.to));
     this.joints = [this.from, ...this.arcs.map((arc) => arc.to)];

@@ -9,6 +9,7 @@ import { Arcs, type Arc, type SideLimit } from './arcs.ts';
 import { compareHeights, isZeroHeight, type Height } from './height.ts';
 import type { Box } from './isolate.ts';
 import { comparePlaces, type Place } from './place.ts';
+import { refuseSingleValues } from './singleValues.ts';
 
 export type KeyPointKind =
   | 'endpoint'
@@ -56,6 +57,7 @@ export interface KeyPoints {
   /** Whether the list is proved to hold every key point of the interval. */
   readonly complete: boolean;
   readonly undecided: readonly Box[];
+  readonly hasTooManyJumps: boolean;
 }
 
 /**
@@ -65,6 +67,7 @@ export interface KeyPoints {
  * @param order which derivative of it is looked at; 0 for the function itself
  * @param depth 2; 1 leaves inflections out, so that nothing about them can stay undecided
  * @throws TooLarge where the function falls into too many pieces or its derivatives grow too long
+ * @throws SingleValues where the function has values at single numbers only
  */
 export function keyPoints(
   body: Expression,
@@ -73,6 +76,7 @@ export function keyPoints(
   order = 0,
   depth: 1 | 2 = 2,
 ): KeyPoints {
+  refuseSingleValues(body, variable);
   return new KeyPointFinder(new Arcs(body, variable, interval, depth, order), depth).find();
 }
 
@@ -108,7 +112,12 @@ class KeyPointFinder {
     const complete = undecided.length === 0 && !swings;
     const heights = new Heights(this.arcs, looks, complete);
     const points = drafts.map(({ kind, look }) => this.point(kind, look, heights, undecided));
-    return { points, complete: complete && points.every(({ proved }) => proved), undecided };
+    return {
+      points,
+      complete: complete && points.every(({ proved }) => proved),
+      undecided,
+      hasTooManyJumps: this.arcs.hasTooManyJumps,
+    };
   }
 
   private look(place: Place): Look {

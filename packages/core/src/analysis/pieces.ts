@@ -1,6 +1,7 @@
 import { canonical } from '../algebra/canonical.ts';
 import { withoutDerivatives } from '../algebra/differentiate.ts';
 import { TooLarge } from '../algebra/limits.ts';
+import { replacedNode } from '../algebra/kinks.ts';
 import { literal } from '../algebra/pieces.ts';
 import * as rational from '../algebra/rational.ts';
 import type { Rational } from '../algebra/rational.ts';
@@ -17,7 +18,7 @@ import * as big from '../limit/bigFloat.ts';
 import type { Condition, Expression, PiecewiseNode } from '../language/tree.ts';
 import type { Box } from './isolate.ts';
 import { isStrictlyBetween, sortedPlaces, type Place } from './place.ts';
-import { formulaOf } from './rowFormula.ts';
+import { formulaOf } from '../algebra/rowFormula.ts';
 import type { Zeros } from './zeros.ts';
 import { exactly } from '../limit/ball.ts';
 import { enclosedOrUnsure } from '../limit/enclosed.ts';
@@ -34,11 +35,15 @@ export interface Piece {
 export interface Pieces {
   readonly pieces: readonly Piece[];
   readonly undecided: readonly Box[];
+  /** Whether a step function jumps more often than is looked at. */
+  readonly hasTooManyJumps: boolean;
 }
 
 /** Jumps of one step function that are looked for, and pieces that a function may fall into. */
 const mostJumps = 500;
 const mostPieces = 1000;
+/** Beyond it a factorial is no double. */
+const largestFactorial = 170;
 
 /** The tree in the functions by which behaviour is proved: tan as sin over cos, ⌈x⌉ as −⌊−x⌋. */
 export function inSimplerTerms(node: Expression): Expression {
@@ -76,23 +81,20 @@ export function piecesOf(body: Expression, zeros: Zeros, from: Place, to: Place)
 class Splitter {
   private readonly pieces: Piece[] = [];
   private readonly undecided: Box[] = [];
+  private hasTooManyJumps = false;
 
   constructor(private readonly zeros: Zeros) {}
 
   split(body: Expression, from: Place, to: Place): Pieces {
     this.resolve(body, from, to);
-    return { pieces: this.pieces, undecided: this.undecided };
+    return { pieces: this.pieces, undecided: this.undecided, hasTooManyJumps: this.hasTooManyJumps };
   }
 
   private resolve(body: Expression, from: Place, to: Place): void {
-    const kink = innermostKink(body);
+    const kink = innermostKink(body, this.zeros.variable);
     if (!kink) return void this.pieces.push({ from, to, body });
-    if (this.pieces.length >= mostPieces) return this.giveUp(body, from, to);
-    if (kink.kind === 'call' && kink.name === 'factorial') {
-      // It has values at single places, which are not looked for.
-      this.undecided.push({ low: from.value, high: to.value });
-      return this.nowhere(from, to);
-    }
+    if (this.pieces.length >= mostPieces) return this.giveUp(from, to);
+    if (kink.kind === 'call' && kink.name === 'factorial') return this.resolveFactorial(kink, from, to);
     if (kink.kind === 'call' && kink.name === 'floor') return this.resolveSteps(body, kink, from, to);
     if (kink.kind === 'call') return this.resolveSides(body, kink, from, to);
     if (kink.kind === 'spline') return this.resolveSpline(body, kink, from, to);
@@ -103,9 +105,23 @@ class Splitter {
     this.pieces.push({ from, to, body: null });
   }
 
-  private giveUp(body: Expression, from: Place, to: Place): void {
+  private giveUp(from: Place, to: Place): void {
+    this.hasTooManyJumps = true;
     this.undecided.push({ low: from.value, high: to.value });
-    this.pieces.push({ from, to, body });
+    this.nowhere(from, to);
+  }
+
+  /** It has values at single places: where its argument is a whole number that has a factorial. */
+  private resolveFactorial(kink: tree.CallNode, from: Place, to: Place): void {
+    const [argument] = kink.arguments as [Expression];
+    const range = rangeOver(argument, this.zeros.variable, from.value, to.value);
+    if (!range) return this.giveUp(from, to);
+    const [low, high] = [
+      Math.max(0, Math.floor(range.low)),
+      Math.min(largestFactorial, Math.ceil(range.high)),
+    ];
+    const levels = Array.from({ length: Math.max(0, high - low + 1) }, (_, i) => rational.rational(low + i));
+    this.resolveBetween(argument, levels, from, to, (_value, start, end) => this.nowhere(start, end));
   }
 
   /** The stretches between the zeros and breaks of a boundary, each with the boundary's sign on it. */
@@ -147,8 +163,7 @@ class Splitter {
   private resolveSteps(body: Expression, kink: tree.CallNode, from: Place, to: Place): void {
     const [argument] = kink.arguments as [Expression];
     const range = rangeOver(argument, this.zeros.variable, from.value, to.value);
-    if (!range || range.high - range.low > mostJumps)
-      return this.giveUp(replaced(body, kink, argument), from, to);
+    if (!range || range.high - range.low > mostJumps) return this.giveUp(from, to);
     const levels = Array.from({ length: Math.ceil(range.high) - Math.floor(range.low) + 1 }, (_, i) =>
       rational.rational(Math.floor(range.low) + i),
     );
@@ -275,27 +290,24 @@ function pieceFormula({ spline, argument }: tree.SplineNode, piece: number): Exp
 }
 
 /** The innermost node, from the left, at which a formula has a corner or is put together from pieces. */
-function innermostKink(node: Expression): tree.CallNode | tree.SplineNode | PiecewiseNode | undefined {
+function innermostKink(
+  node: Expression,
+  variable: string,
+): tree.CallNode | tree.SplineNode | PiecewiseNode | undefined {
   for (const child of tree.children(node)) {
-    const found = innermostKink(child);
+    const found = innermostKink(child, variable);
     if (found) return found;
   }
   if (node.kind === 'piecewise' || node.kind === 'spline') return node;
-  const isKink =
-    node.kind === 'call' &&
-    (builtIn(node.name).sides !== undefined || node.name === 'floor' || node.name === 'factorial');
-  return isKink ? node : undefined;
+  if (node.kind !== 'call') return undefined;
+  // The factorial of a number is a number.
+  if (node.name === 'factorial') return tree.dependsOn(node, variable) ? node : undefined;
+  return builtIn(node.name).sides !== undefined || node.name === 'floor' ? node : undefined;
 }
 
-/** The tree with every node that is written like `from` replaced. */
+/** @throws TooLarge where the formula with a part put in grows too long */
 function replaced(node: Expression, from: Expression, to: Expression): Expression {
-  const text = printText(from);
-  const visit = (part: Expression): Expression => {
-    if (part === from) return to;
-    const isSame = part.kind === from.kind && printText(part) === text;
-    return isSame ? to : tree.mapChildren(part, visit);
-  };
-  const result = visit(node);
+  const result = replacedNode(node, from, to);
   if (tree.size(result) > largestBody) throw new TooLarge('too many pieces in one formula');
   return result;
 }

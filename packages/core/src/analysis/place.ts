@@ -1,6 +1,6 @@
 import { canonical } from '../algebra/canonical.ts';
 import { shortest } from '../algebra/shortest.ts';
-import type { Program } from '../evaluate/program.ts';
+import { compile, type Program } from '../evaluate/program.ts';
 import type { Expression } from '../language/tree.ts';
 import * as tree from '../language/tree.ts';
 import * as balls from '../limit/ball.ts';
@@ -79,6 +79,27 @@ export function exactPlace(formula: Expression): Place | null {
     ball,
   };
 }
+
+/**
+ * The place that a formula in one name has when that name stands for another place.
+ * @returns null where the formula has no value there
+ */
+export function placeBy(formula: Expression, name: string, of: Place): Place | null {
+  if (of.exact) return exactPlace(tree.substitute(formula, name, of.exact));
+  const program = compile(formula, name);
+  const ball = balls.remembered((bits: number): Ball => {
+    const found = enclosedOrUnsure(program, of.ball(bits + spareBits), [], bits + spareBits);
+    if (!balls.isBall(found)) throw new RangeError('a place has a value');
+    return found;
+  });
+  const value = withinReach(() => ball(comfortable));
+  if (!value) return null;
+  const double = big.toDouble(value.middle);
+  return { value: double, ...around(double), exact: null, at: (bits) => ball(bits).middle, ball };
+}
+
+/** Binary digits by which a place is known better than one that is worked out from it. */
+const spareBits = 40;
 
 /** What a constant comes to; null where it has no value, or one beyond all reach. */
 function withinReach(work: () => Ball): Ball | null {

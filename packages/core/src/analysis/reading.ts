@@ -1,4 +1,3 @@
-import * as tree from '../language/tree.ts';
 import type { Expression } from '../language/tree.ts';
 import { limitOfFormula } from '../limit/growth/limitOfFormula.ts';
 import type { SignedStretch } from './arcs.ts';
@@ -135,39 +134,4 @@ export function findingSentence(
   }
   const { before, after } = finding.reason;
   return `${subject} has ${featureWords[finding.feature]} at ${variable} = ${write(finding.at)}, because ${shower} changes from ${signWord(before)} to ${signWord(after)} there.`;
-}
-
-/**
- * f itself from its derivative of order k and its start values f(a), f′(a), …, f⁽ᵏ⁻¹⁾(a), as one integral:
- * f(x) = Σ f⁽ʲ⁾(a)(x − a)ʲ/j! + ∫ₐˣ (x − t)ᵏ⁻¹/(k − 1)! f⁽ᵏ⁾(t) dt (Cauchy's formula for repeated integration).
- */
-export function fromDerivative(
-  body: Expression,
-  variable: string,
-  start: Expression,
-  startValues: readonly Expression[],
-): Expression {
-  const order = startValues.length;
-  const x = tree.name(variable);
-  const bound = variable === 't' ? 's' : 't';
-  const weight = weighted(tree.subtract(x, tree.name(bound)), order - 1);
-  const moved = tree.substitute(body, variable, tree.name(bound));
-  const integral: Expression = {
-    kind: 'integral',
-    variable: bound,
-    from: start,
-    to: x,
-    body: order === 1 ? moved : tree.multiply(weight, moved),
-  };
-  return startValues.reduceRight<Expression>((sum, value, j) => {
-    const term = j === 0 ? value : tree.multiply(value, weighted(tree.subtract(x, start), j));
-    return tree.add(term, sum);
-  }, integral);
-}
-
-/** uʲ/j!. */
-function weighted(u: Expression, j: number): Expression {
-  const factorial = Array.from({ length: j }, (_, i) => i + 1).reduce((a, b) => a * b, 1);
-  const power = j === 1 ? u : tree.power(u, tree.number(j));
-  return factorial === 1 ? power : tree.divide(power, tree.number(factorial));
 }

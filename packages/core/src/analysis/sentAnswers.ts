@@ -3,13 +3,15 @@ import { TooLarge } from '../algebra/limits.ts';
 import { packed, unpacked } from '../interpolation/packed.ts';
 import type { Expression } from '../language/tree.ts';
 import { answerTo, type Answer, type AnswerTo, type Question, type QuestionOf } from './answers.ts';
+import { SingleValues } from './singleValues.ts';
 import { searchedInPart } from './thoroughness.ts';
 
 /** Questions on their way to a worker and answers on their way back. */
 
 /** What came of a question: its answer, or that it is out of reach. */
 export type Outcome =
-  { readonly ok: true; readonly answer: Answer } | { readonly ok: false; readonly reason: 'tooLarge' };
+  | { readonly ok: true; readonly answer: Answer }
+  | { readonly ok: false; readonly reason: 'tooLarge' | 'singleValues' };
 
 /** The answer to a question as it arrives in a worker, with what is out of reach as plain data, too. */
 export function answerSent(question: Question): Outcome {
@@ -17,6 +19,7 @@ export function answerSent(question: Question): Outcome {
     return { ok: true, answer: answerTo(withFormulas(question, unpacked) as QuestionOf<'keyPoints'>) };
   } catch (error) {
     if (error instanceof TooLarge) return { ok: false, reason: 'tooLarge' };
+    if (error instanceof SingleValues) return { ok: false, reason: 'singleValues' };
     throw error;
   }
 }

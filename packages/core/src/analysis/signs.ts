@@ -4,6 +4,7 @@ import { Arcs, type SignedStretch } from './arcs.ts';
 import { signOfHeight } from './height.ts';
 import type { Box } from './isolate.ts';
 import { sortedPlaces, type Place } from './place.ts';
+import { refuseSingleValues } from './singleValues.ts';
 
 export interface Signs {
   readonly intervals: readonly SignedStretch[];
@@ -11,11 +12,13 @@ export interface Signs {
   readonly ends: readonly { readonly place: Place; readonly value: number | null }[];
   readonly complete: boolean;
   readonly undecided: readonly Box[];
+  readonly hasTooManyJumps: boolean;
 }
 
 /**
  * The stretches of [a, b] on which the derivative of the given order (0 for the function itself) is positive,
  * negative or zero, in ascending order; places where it does not exist separate stretches.
+ * @throws SingleValues where the function has values at single numbers only
  */
 export function signs(
   body: Expression,
@@ -23,6 +26,7 @@ export function signs(
   interval: readonly [number, number],
   order = 0,
 ): Signs {
+  refuseSingleValues(body, variable);
   const arcs = new Arcs(body, variable, interval, 0, order);
   const joined: SignedStretch[] = [];
   for (const stretch of arcs.arcs.flatMap((arc) => arcs.signsOn(arc, 0))) {
@@ -37,7 +41,8 @@ export function signs(
     const value = arcs.valueAt(place);
     return { place, value: value && big.toDouble(value.value) };
   });
-  return { intervals: joined, ends, complete: arcs.undecided.length === 0, undecided: arcs.undecided };
+  const { undecided, hasTooManyJumps } = arcs;
+  return { intervals: joined, ends, complete: undecided.length === 0, undecided, hasTooManyJumps };
 }
 
 /** Whether the sign before a stretch goes on through the joint at its beginning. */

@@ -20,6 +20,7 @@ export interface Solutions {
   readonly everywhere: readonly Held[];
   readonly complete: boolean;
   readonly undecided: readonly Box[];
+  readonly hasTooManyJumps: boolean;
 }
 
 /**
@@ -57,6 +58,7 @@ export function solve(
     everywhere,
     complete: undecided.length === 0,
     undecided,
+    hasTooManyJumps: left.hasTooManyJumps || right.hasTooManyJumps,
   };
 }
 

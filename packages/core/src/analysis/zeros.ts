@@ -24,10 +24,11 @@ import type { Expression } from '../language/tree.ts';
 import * as big from '../limit/bigFloat.ts';
 import { constantSign, numberOf, principalAngle } from './constants.ts';
 import { isolate, type Box } from './isolate.ts';
-import { exactPlace, rootPlace, sortedPlaces, type Place } from './place.ts';
+import { comparePlaces, exactPlace, placeBy, rootPlace, sortedPlaces, type Place } from './place.ts';
 import { preciseSign, programOf } from './programs.ts';
-import { boundariesOf } from './rowFormula.ts';
+import { boundariesOf } from '../algebra/rowFormula.ts';
 import { endedEarly, stepsAllowed } from './thoroughness.ts';
+import { placeByRoot, rootName, underRoot } from './underRoot.ts';
 
 /** Where a function is 0 on an interval. */
 export interface ZeroSet {
@@ -159,7 +160,27 @@ export class Zeros {
       if (isSplit && moving.length >= least) return this.withBreaksOf(form, this.ofForm(split));
     }
     if (this.isZeroSomewhere(form) && vanishes(form)) return { ...nowhere, isZero: true };
-    return this.ofInverse(form) ?? this.searched(form);
+    return this.ofUnderRoot(form) ?? this.ofInverse(form) ?? this.searched(form);
+  }
+
+  /** By the zeros of a polynomial in a root of a linear expression. */
+  private ofUnderRoot(form: Canonical): ZeroSet | null {
+    const found = underRoot(form, this.variable);
+    if (!found) return null;
+    const { polynomial: inRoot, a, b, n, hasValueAtZero } = found;
+    if (inRoot.length === 0) return this.withBreaksOf(form, { ...nowhere, isZero: true });
+    const widest = Math.max(Math.abs(this.low), Math.abs(this.high)) * Math.abs(rational.toNumber(a));
+    const reach = (widest + Math.abs(rational.toNumber(b))) ** (1 / n) * 1.01 + Number.MIN_VALUE;
+    const zeros = new Zeros(rootName, n % 2 === 0 ? 0 : -reach, reach);
+    const { roots } = zeros.of(written(polynomial.toCanonical(inRoot, rootName)));
+    const origin = exactPlace(tree.number(0)) as Place;
+    const places = roots.flatMap((root) => {
+      const side = comparePlaces(root, origin);
+      if ((n % 2 === 0 && side < 0) || (side === 0 && !hasValueAtZero)) return [];
+      const place = placeBy(placeByRoot(found), rootName, root);
+      return place && place.high >= this.low && place.low <= this.high ? [place] : [];
+    });
+    return this.withBreaksOf(form, { ...nowhere, roots: sortedPlaces(places) });
   }
 
   /** Whether an enclosure at one place leaves it open that a form is 0 everywhere. */

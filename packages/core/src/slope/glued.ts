@@ -4,7 +4,6 @@ import type { Rational } from '../algebra/rational.ts';
 import * as rational from '../algebra/rational.ts';
 import { compile, noFunctions } from '../evaluate/program.ts';
 import { evaluateAt } from '../evaluate/values.ts';
-import { printText } from '../language/printText.ts';
 import * as tree from '../language/tree.ts';
 import type { Expression } from '../language/tree.ts';
 import { areSameSlope, slopesBeside } from './sides.ts';
@@ -63,18 +62,9 @@ function withExceptions(derived: Expression, variable: string, exceptions: reado
     value: slope,
     condition: tree.comparison(x, ['=', literal(at)]),
   }));
-  if (derived.kind !== 'piecewise') return tree.piecewise(single, derived);
-  const { pieces, otherwise } = derived;
-  const [first, second] = pieces;
-  const isOneFormula =
-    pieces.length === 2 &&
-    !otherwise &&
-    first &&
-    second &&
-    printText(first.value) === printText(second.value);
-  const [exception] = exceptions;
-  if (!isOneFormula || exceptions.length > 1 || !exception)
-    return tree.piecewise([...single, ...pieces], otherwise);
-  const elsewhere = { value: first.value, condition: tree.comparison(x, ['≠', literal(exception.at)]) };
-  return tree.piecewise([elsewhere, ...single]);
+  const [exception, ...others] = exceptions;
+  if (derived.kind === 'piecewise') return tree.piecewise([...single, ...derived.pieces], derived.otherwise);
+  if (!exception || others.length > 0) return tree.piecewise(single, derived);
+  const elsewhere = tree.comparison(x, ['≠', literal(exception.at)]);
+  return tree.piecewise([{ value: derived, condition: elsewhere }, ...single]);
 }

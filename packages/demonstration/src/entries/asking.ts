@@ -1,3 +1,4 @@
+import type { WhyUnanswerable } from '../resolve/answers.ts';
 import {
   closedFormula,
   indicator,
@@ -45,6 +46,12 @@ const doing: Readonly<Record<QuestionKind, string>> = {
   sum: 'The sum is being worked out …',
 };
 
+const whyUnanswerable: Readonly<Record<WhyUnanswerable, string>> = {
+  tooLarge: 'This is too large to be worked out.',
+  singleValues: 'A factorial has values at whole numbers only: between them there is nothing to look at.',
+  tooLong: 'This takes so long that it was given up; a shorter interval may help.',
+};
+
 /** What an entry makes of the answer to its question, which may come some frames later. */
 export function withAnswer<K extends QuestionKind, R extends StudyResult>(
   context: WorkContext,
@@ -56,11 +63,7 @@ export function withAnswer<K extends QuestionKind, R extends StudyResult>(
     case 'waiting':
       return waiting(doing[question.ask]);
     case 'unanswerable':
-      return failed(
-        answered.reason === 'tooLarge'
-          ? 'This is too large to be worked out.'
-          : 'This takes so long that it was given up; a shorter interval may help.',
-      );
+      return failed(whyUnanswerable[answered.reason]);
     case 'answered': {
       const outcome = work(answered.answer);
       if (answered.of === 'now' || !outcome.ok) return outcome;
@@ -217,14 +220,21 @@ const mostParts = 3;
 interface Sure {
   readonly complete: boolean;
   readonly undecided: readonly { readonly low: number; readonly high: number }[];
+  readonly hasTooManyJumps?: boolean;
 }
 
 /**
  * Whether an answer is proved to be all; where it is not, the parts in which the proof failed.
  * @param instead what is to be said of those parts
  */
-export function certaintySentence({ complete, undecided }: Sure, rule: RoundingRule, instead = ''): string {
+export function certaintySentence(
+  { complete, undecided, hasTooManyJumps }: Sure,
+  rule: RoundingRule,
+  instead = '',
+): string {
   if (complete) return 'it is proved that there are no others.';
+  if (hasTooManyJumps)
+    return `there are more jumps than can be looked at; a shorter interval may help${instead}.`;
   if (undecided.length === 0) {
     return 'some of these rest on limits that were worked out with many digits, which is no proof.';
   }

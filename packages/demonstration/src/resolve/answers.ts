@@ -12,12 +12,14 @@ import type { Id } from '../schema/fields.ts';
 /** What an answer answers: the question as it stands, that as far as is known yet, or what the entry asked before. */
 export type AnsweredOf = 'now' | 'soFar' | 'before';
 
+/** It grew too large, is asked of what has values at single numbers only, or took longer than anybody waits. */
+export type WhyUnanswerable = 'tooLarge' | 'singleValues' | 'tooLong';
+
 /** What is known about a question at this moment. */
 export type Answered<A> =
   | { readonly state: 'answered'; readonly answer: A; readonly of: AnsweredOf }
   | { readonly state: 'waiting' }
-  /** It grew too large, or took longer than anybody waits. */
-  | { readonly state: 'unanswerable'; readonly reason: 'tooLarge' | 'tooLong' };
+  | { readonly state: 'unanswerable'; readonly reason: WhyUnanswerable };
 
 /** Where the answers to long questions come from: at once, or some frames later. */
 export interface Answers {

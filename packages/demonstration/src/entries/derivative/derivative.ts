@@ -1,6 +1,7 @@
 import {
   compile,
   derivativeOf,
+  hasSingleValues,
   latexFunction,
   latexName,
   printLatex,
@@ -40,6 +41,8 @@ export const derivativeKind: EntryKind<DerivativeEntry, CurveResult> = {
   workOut(entry, context, previous): Outcome<CurveResult> {
     const of = context.curve(entry.of);
     if (!of) return waiting('This waits for its function, which cannot be worked out yet.');
+    if (hasSingleValues(of.body, of.variable))
+      return failed('A factorial has values at whole numbers only, so it has no slope.');
     const order = of.order + entry.degree;
     const { parameters, exactParameters, family } = of;
     const unit = per(of.unit, context.xUnit, entry.degree);

@@ -1,4 +1,13 @@
-import { compile, fromDerivative, latexFunction, latexName, TooLarge } from '@yperkine/core';
+import {
+  compile,
+  fromDerivative,
+  latexFunction,
+  latexName,
+  printLatex,
+  TooLarge,
+  tree,
+  type Expression,
+} from '@yperkine/core';
 import { z } from 'zod';
 import { latex } from '../../numbers/line.ts';
 import { curveMark } from '../../scene/curveMark.ts';
@@ -48,7 +57,7 @@ export const originalKind: EntryKind<OriginalEntry, CurveResult> = {
       );
     }
     try {
-      const key = JSON.stringify([given.body, starts, order]);
+      const key = JSON.stringify([given.body, starts, order, bodiesBehind(given)]);
       const isSame = previous !== undefined && madeFrom.get(previous.program) === key;
       const body = isSame
         ? previous.body
@@ -56,6 +65,8 @@ export const originalKind: EntryKind<OriginalEntry, CurveResult> = {
       const program = isSame ? previous.program : compile(body, variable, given.functions);
       madeFrom.set(program, key);
       const head = `${latexFunction(name, order)}(${latexName(variable)})`;
+      const isKnown = !holdsIntegral(body);
+      const text = isKnown ? `${head} = ${printLatex(body)}` : head;
       const unit = Array.from({ length: given.order - order }).reduce<CurveResult['unit']>(
         (product) => times(product, context.xUnit),
         given.unit,
@@ -69,8 +80,8 @@ export const originalKind: EntryKind<OriginalEntry, CurveResult> = {
         program,
         functions: given.functions,
         ...parameterValues(program.parameters, context),
-        latex: head,
-        lines: [[latex(head)]],
+        latex: text,
+        lines: [[latex(text)]],
         sentence: `By integrating ${primed(name, given.order)} from the start values.`,
         tier,
         unit,
@@ -86,3 +97,10 @@ export const originalKind: EntryKind<OriginalEntry, CurveResult> = {
 
 /** Which derivative a program was made from, so that a moving slider compiles nothing. */
 const madeFrom = new WeakMap<object, string>();
+
+/** The formulas of the functions that a derivative is made of. */
+const bodiesBehind = ({ name, functions }: CurveResult): unknown[] =>
+  [...functions].flatMap(([key, { body }]) => (key === name ? [] : [[key, body]]));
+
+const holdsIntegral = (node: Expression): boolean =>
+  node.kind === 'integral' || tree.children(node).some(holdsIntegral);

@@ -1,6 +1,7 @@
 import {
   compile,
   evaluateAt,
+  formulaFromDerivative,
   isReserved,
   knownNumber,
   latexFunction,
@@ -210,7 +211,10 @@ function knownTotal(
 /** The letter that runs under the integral: t, unless that is the variable itself. */
 const boundVariable = (variable: string): string => (variable === 't' ? 'u' : 't');
 
+/** A formula where an antiderivative is found that holds everywhere; an integral otherwise. */
 function totalOf({ body, variable }: CurveResult, from: Expression): Expression {
+  const formula = formulaFromDerivative(body, variable, from, [tree.number(0)]);
+  if (formula) return formula;
   const bound = boundVariable(variable);
   const taken = tree.mentioned(body).names;
   const letter = taken.has(bound) ? `${bound}_0` : bound;
