@@ -49,7 +49,7 @@ export { completeDerivatives } from './slope/glued.ts';
 export { slopesBeside, type KnownNumber, type SideSlope, type Sides } from './slope/sides.ts';
 export { lineFormula, writtenNumber } from './slope/equation.ts';
 export { quotientTable, secant, type QuotientKind, type QuotientRow, type Secant } from './slope/quotient.ts';
-export { meanValuePoints } from './slope/meanValue.ts';
+export { meanValuePoints, type Conditions, type MeanValue, type Obstacle } from './slope/meanValue.ts';
 export { evenPartition, samplePoints, type PointRule, type SumRule } from './area/rules.ts';
 export {
   extremeSum,

@@ -231,15 +231,42 @@ describe('the mean value theorem', () => {
   test('c with the slope of the secant', () => {
     const found = meanValuePoints(read('x^3 - x'), 'x', [0, 2]);
     // Stewart, Calculus (8th ed.), section 4.2, example 4: c = 2/√3.
-    expect(found?.isGranted).toBe(true);
+    expect(found?.conditions).toBe('hold');
     expect(found?.points.solutions).toHaveLength(1);
     expect(found?.points.solutions[0]?.value).toBeCloseTo(2 / Math.sqrt(3), 15);
   });
 
   test('at a corner nothing is granted', () => {
     const found = meanValuePoints(read('|x|'), 'x', [-1, 1]);
-    expect(found?.isGranted).toBe(false);
+    expect(found?.conditions).toMatchObject({ kind: 'corner', at: { value: 0 } });
     expect(found?.points.solutions).toEqual([]);
+  });
+
+  test.each([
+    ['floor(x)', 0, 1, 'jump', 1],
+    ['floor(x)', 0.5, 1.5, 'jump', 1],
+    ['cbrt(x)', -1, 1, 'verticalTangent', 0],
+    ['1/x', -1, 1, 'pole', 0],
+    ['x/x', -1, 1, 'noValue', 0],
+    ['x if x < 0; x + 1 if x > 1', -1, 2, 'noValue', 0],
+    ['5 if x = 0; x otherwise', 0, 1, 'jump', 0],
+    ['x^(2/3)', -1, 8, 'verticalTangent', 0],
+  ] as const)('%s on [%s, %s]: a %s at %s', (text, a, b, kind, at) => {
+    expect(meanValuePoints(read(text), 'x', [a, b])?.conditions).toMatchObject({ kind, at: { value: at } });
+  });
+
+  test.each([
+    ['√x', 0, 1],
+    ['x^2 sin(1/x) if x ≠ 0; 0 otherwise', -1, 1],
+    ['arcsin(x)', -1, 1],
+    ['|x|', 0, 1],
+  ] as const)('%s on [%s, %s]: ends need no slope, and glued points have one', (text, a, b) => {
+    expect(['hold', 'undecided']).toContain(meanValuePoints(read(text), 'x', [a, b])?.conditions);
+    if (!text.includes('sin(1/x)')) expect(meanValuePoints(read(text), 'x', [a, b])?.conditions).toBe('hold');
+  });
+
+  test('what is not decided grants nothing', () => {
+    expect(meanValuePoints(read('floor(5000x) + 0sin(x)'), 'x', [0, 1])?.conditions).toBe('undecided');
   });
 
   test('without a value at an end there is no secant', () =>

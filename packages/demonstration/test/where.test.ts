@@ -250,11 +250,13 @@ describe('key points', () => {
   test('where the proof fails, only a list that is searched says so', () => {
     const wild = 'f(x) = floor(5000x) sin x';
     const ends = { from: '0.1', to: '0.9' };
-    expect(sentenceOf(withStudy(wild, study(ends)))).toMatch(
-      /nothing was missed; what is listed there was found by search\. Whether f has a level or slanting asymptote to either side is not decided\.$/,
+    expect(sentenceOf(withStudy(wild, study(ends)))).toContain(
+      'there are more jumps than can be looked at; a shorter interval may help; what is listed there was found by search.',
     );
     const strip = makeEntry('signStrip', { order: 2, on: 'f', ...ends });
-    expect(sentenceOf(withStudy(wild, strip))).toMatch(/nothing was missed\.$/);
+    expect(sentenceOf(withStudy(wild, strip))).toMatch(/a shorter interval may help\.$/);
+    const swinging = withStudy('f(x) = sin(1/x)', study({ from: '-0.1', to: '0.1', shows: ['zeros'] }));
+    expect(sentenceOf(swinging)).toMatch(/nothing was missed; what is listed there was found by search\.$/);
   });
 
   test('where there is no function that is said', () => {
@@ -462,6 +464,54 @@ test('the mean value theorem draws the secant and every parallel tangent', () =>
   const slopes = lines.map(({ x0, y0, x1, y1 }) => ((y0 - y1) / (x1 - x0)).toFixed(9));
   expect(lines).toHaveLength(3);
   expect(new Set(slopes).size).toBe(1);
+});
+
+describe('what the mean value theorem promises', () => {
+  const told = (text: string, from: string, to: string, more: Record<string, Entry> = {}) => {
+    const document = documentWith({
+      a: slider(0.2, 'a', from),
+      b: slider(0.4, 'b', to),
+      f: given(1, text),
+      study: makeEntry('meanValue', { order: 2, on: 'f', left: 'a', right: 'b' }),
+      ...more,
+    });
+    return { sentence: sentenceOf(document), lines: linesOf(document) };
+  };
+
+  test.each([
+    ['f(x) = floor(x)', '0', '1', 'f jumps at x = 1, so the theorem promises nothing'],
+    [
+      'f(x) = cbrt(x)',
+      '-1',
+      '1',
+      'f has a vertical tangent at x = 0, so the theorem promises nothing; all the same',
+    ],
+    [
+      'f(x) = |x|',
+      '-1',
+      '1',
+      'f has a corner at x = 0, so the theorem promises nothing; no tangent is parallel',
+    ],
+    [
+      'f(x) = x^2',
+      '0',
+      '2',
+      'the theorem promises at least one c; the tangent is parallel to the secant at one place.',
+    ],
+    ['f(x) = 3x', '0', '2', 'the tangent is parallel to the secant on [0, 2].'],
+  ])('%s on [%s, %s]', (text, from, to, expected) => {
+    expect(told(text, from, to).sentence).toContain(expected);
+  });
+
+  test('the places have a letter that means nothing else', () => {
+    const { sentence, lines } = told('f(x) = x^2', '0', '2', {
+      c: slider(3, 'c', '5'),
+      d: given(4, 'd(x) = x'),
+    });
+    expect(sentence).toContain('at least one p;');
+    expect(lines.join(' ')).toContain('p = 1');
+    expect(lines.join(' ')).not.toContain('(c)');
+  });
 });
 
 describe('a high, low, zero or crossing near a click', () => {

@@ -17,7 +17,7 @@ import { riemannSum } from '../area/sums.ts';
 import { packed } from '../interpolation/packed.ts';
 import * as tree from '../language/tree.ts';
 import type { Condition, Expression } from '../language/tree.ts';
-import { meanValuePoints } from '../slope/meanValue.ts';
+import { meanValuePoints, type Conditions, type Obstacle } from '../slope/meanValue.ts';
 import { asymptotes, type Asymptotes, type KnownForm } from './asymptotes.ts';
 import type { Box } from './isolate.ts';
 import { joiningValues, joins, type Join } from './joins.ts';
@@ -127,6 +127,10 @@ export interface NearestPoint {
   readonly exactDistance: Expression | null;
 }
 
+/** Whether the conditions of the mean value theorem hold, or what is wrong and where. */
+export type ToldConditions =
+  Exclude<Conditions, Obstacle> | (Omit<Obstacle, 'at'> & { readonly at: Located });
+
 /** A definite integral as plain data. */
 export interface ToldIntegral extends Omit<DefiniteIntegral, 'parts'> {
   readonly parts: readonly Omit<IntegralPart, 'antiderivative'>[];
@@ -151,7 +155,7 @@ export interface AnswerTo {
     readonly slope: number;
     readonly exactSlope: Expression | null;
     readonly points: ToldSolutions;
-    readonly isGranted: boolean;
+    readonly conditions: ToldConditions;
   } | null;
   readonly nearest: { readonly points: readonly NearestPoint[]; readonly isProved: boolean };
   readonly integral: ToldIntegral;
@@ -427,12 +431,12 @@ const toldFinding = (finding: Finding): Finding =>
 function toldMeanValue({ body, variable, interval }: QuestionOf<'meanValue'>): AnswerTo['meanValue'] {
   const found = meanValuePoints(body, variable, interval);
   if (!found) return null;
-  const { slope, points, isGranted } = found;
+  const { slope, points, conditions } = found;
   return {
     slope: evaluateAt(compile(slope, ''), 0),
     exactSlope: exactForm(slope, new Map()),
     points: toldSolutions(points),
-    isGranted,
+    conditions: typeof conditions === 'string' ? conditions : { ...conditions, at: located(conditions.at) },
   };
 }
 

@@ -298,7 +298,10 @@ export class Arcs {
       const height: Height | null = this.commonValue(heights, value, joint);
       value =
         height && (this.commonValue(rises, null, joint) ?? this.slopeByDefinition(sides, value, joint, k));
-      const isOpen = !value && [...heights, ...rises].some(({ kind }) => kind === 'undecided');
+      const isOpen =
+        !value &&
+        ([...heights, ...rises].some(({ kind }) => kind === 'undecided') ||
+          sides.some(({ arcs }) => arcs !== this && arcs.undecided.length > 0));
       if (isOpen) this.openPlaces.push({ low: joint.low, high: joint.high });
     }
     return value;

@@ -6,6 +6,7 @@ import {
   latexName,
   type AnswerTo,
   type KnownNumber,
+  type Obstacle,
 } from '@yperkine/core';
 import { z } from 'zod';
 import { exactText } from '../../numbers/exactText.ts';
@@ -15,6 +16,7 @@ import type { Mark } from '../../scene/mark.ts';
 import { dashes, toneOf } from '../../scene/tone.ts';
 import type { TierView } from '../../scene/view.ts';
 import { common, idSchema } from '../../schema/fields.ts';
+import type { Directory } from '../../resolve/directory.ts';
 import { per } from '../../units/unit.ts';
 import { closedCurve, guarded, noFunction, withAnswer } from '../asking.ts';
 import { primed, type CurveResult } from '../curve.ts';
@@ -22,7 +24,7 @@ import type { EntryKind } from '../kind.ts';
 import { failed, waiting, worked } from '../outcome.ts';
 import type { ParameterResult } from '../parameter/parameter.ts';
 import { valueOn } from '../point/point.ts';
-import { placeParts, placeResults, shortPlace } from '../provedPlaces.ts';
+import { countedPlaces, intervalText, placeParts, placeResults, shortPlace } from '../provedPlaces.ts';
 import type { StudyResult } from '../study.ts';
 
 export const meanValueSchema = z.strictObject({
@@ -83,12 +85,13 @@ export const meanValueKind: EntryKind<MeanValueEntry, MeanValueResult> = {
       return withAnswer(context, question, (told) => {
         if (!told)
           return failed(`${primed(curve.name, curve.order)} has no value at an end of the interval.`);
+        const letter = freeLetter(curve, context.directory);
         return worked({
           curve,
           ends,
           told,
-          lines: linesOf(told, curve, ends, context.rule),
-          sentence: sentenceOf(told, curve, context.rule),
+          lines: linesOf(told, curve, ends, letter, context.rule),
+          sentence: sentenceOf(told, curve, letter, context.rule),
           certainty: {
             text: told.points.complete ? 'complete (proved)' : 'not complete',
             isProved: told.points.complete,
@@ -158,38 +161,68 @@ function linesOf(
   told: Told,
   { name, order, variable }: CurveResult,
   [a, b]: readonly [End, End],
+  letter: string,
   rule: RoundingRule,
 ): Line[] {
   const f = latexFunction(name, order);
+  const c = latexName(letter);
   const [p, q] = [latexName(a.at.name), latexName(b.at.name)];
   const quotient = `\\frac{${f}(${q}) - ${f}(${p})}{${q} - ${p}}`;
   const form = told.exactSlope && exactText(told.exactSlope);
-  const places = told.points.solutions.map((place): Line => [latex('c'), ...placeParts(place, rule)]);
+  const places = told.points.solutions.map((place): Line => [latex(c), ...placeParts(place, rule)]);
   return [
     [latex(quotient), ...equalsResult(slopeOf(told), rule, form)],
     [
-      latex(`${latexFunction(name, order + 1)}(c)`),
+      latex(`${latexFunction(name, order + 1)}(${c})`),
       ...equalsResult(slopeOf(told), rule, form),
-      words(` for ${variable} = c`),
+      words(` for ${variable} = ${letter}`),
     ],
     ...places,
   ];
 }
 
-function sentenceOf({ points, isGranted }: Told, curve: CurveResult, rule: RoundingRule): string {
+const obstacles: Readonly<Record<Obstacle['kind'], string>> = {
+  noValue: 'has no value at',
+  pole: 'has a pole at',
+  jump: 'jumps at',
+  corner: 'has a corner at',
+  verticalTangent: 'has a vertical tangent at',
+};
+
+function sentenceOf(
+  { points, conditions }: Told,
+  curve: CurveResult,
+  letter: string,
+  rule: RoundingRule,
+): string {
   const f = primed(curve.name, curve.order);
-  const count = points.solutions.length;
-  const [stretch] = points.everywhere;
-  const where =
-    stretch !== undefined
-      ? `from ${shortPlace(stretch.from, rule)} to ${shortPlace(stretch.to, rule)}`
-      : count === 1
-        ? 'at one place'
-        : `at ${count} places`;
-  if (isGranted) {
-    return `${f} is continuous and has a slope everywhere between, so the theorem promises at least one c; the tangent is parallel to the secant ${where}.`;
-  }
-  return count === 0 && stretch === undefined
-    ? `${f} has a corner, jump or gap between, so the theorem promises nothing; no tangent is parallel to the secant.`
-    : `${f} has a corner, jump or gap between, so the theorem promises nothing; all the same the tangent is parallel to the secant ${where}.`;
+  const parallel = parallelWords(points, rule);
+  if (conditions === 'hold')
+    return `${f} is continuous and has a slope everywhere between, so the theorem promises at least one ${letter}; ${parallel}.`;
+  if (conditions === 'undecided')
+    return `Whether ${f} is continuous and has a slope everywhere between is not decided, so nothing is promised; ${parallel}.`;
+  const place = `${curve.variable} = ${shortPlace(conditions.at, rule)}`;
+  const link = points.solutions.length + points.everywhere.length > 0 ? 'all the same ' : '';
+  return `${f} ${obstacles[conditions.kind]} ${place}, so the theorem promises nothing; ${link}${parallel}.`;
+}
+
+function parallelWords({ solutions, everywhere, complete }: Told['points'], rule: RoundingRule): string {
+  const [stretch] = everywhere;
+  if (stretch) return `the tangent is parallel to the secant on ${intervalText(stretch, rule)}`;
+  if (solutions.length === 0)
+    return complete
+      ? 'no tangent is parallel to the secant'
+      : 'no tangent was found that is parallel to the secant';
+  const where = `the tangent is parallel to the secant ${countedPlaces(solutions.length)}`;
+  return complete ? where : `${where} that could be proved`;
+}
+
+/** Letters for the places, the usual one first. */
+const letters = ['c', 'd', 'p', 'q', 'u', 'v', 'w', 'z'];
+
+/** A letter that means nothing else in the demonstration. */
+function freeLetter({ variable }: CurveResult, { scope }: Directory): string {
+  const isFree = (letter: string): boolean =>
+    letter !== variable && !scope.names.has(letter) && !scope.functions.has(letter);
+  return letters.find(isFree) ?? 'c_0';
 }
