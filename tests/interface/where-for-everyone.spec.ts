@@ -128,9 +128,9 @@ test.describe('the demonstrations that ship', () => {
     await teacher.openDemonstration(/from its bend/);
     await page.getByRole('switch', { name: 'Where is the slope least?' }).click();
     await expect(teacher.entry('h read from h″').first()).toContainText(
-      'h′ has a minimum at x = 3π/2, because h″ changes from negative to positive there.',
+      'h′ has a local minimum at x = 3π/2, because h″ changes from negative to positive there.',
     );
-    await expect(page.getByRole('button', { name: 'h″ negative: bends down' })).toHaveCount(2);
+    await expect(page.getByRole('button', { name: 'h″ negative: bends down (concave down)' })).toHaveCount(2);
   });
 
   test('the nearest point of the jetty is told from its distance', async ({ page, teacher }) => {

@@ -167,10 +167,10 @@ test('sign strips of f, f′, f″ and f‴ in words and intervals; a part says 
 
   await pick(card, 'Signs of').selectOption('f″');
   await expect(card).toContainText('−2√3/3');
-  await page.getByRole('button', { name: 'f″ negative: bends down' }).focus();
+  await page.getByRole('button', { name: 'f″ negative: bends down (concave down)' }).focus();
   await page.keyboard.press('Enter');
-  await expect(page.getByRole('dialog', { name: 'f″: bends down' })).toContainText(
-    'f bends down for x from −2√3/3 to 2√3/3, because f″ is negative there.',
+  await expect(page.getByRole('dialog', { name: 'f″: bends down (concave down)' })).toContainText(
+    'f bends down (concave down) for x from −2√3/3 to 2√3/3, because f″ is negative there.',
   );
   await page.keyboard.press('Escape');
   await pick(card, 'Signs of').selectOption('f‴');
@@ -199,9 +199,11 @@ test('f is read from f″ alone, each finding with its reason; with start values
   await fill(box(card, 'From'), '0');
   await fill(box(card, 'To'), '3π');
   await expect(card).toContainText(
-    'f′ has a minimum at x = 3π/2, because f″ changes from negative to positive there.',
+    'f′ has a local minimum at x = 3π/2, because f″ changes from negative to positive there.',
   );
-  await expect(card).toContainText('f bends up for x from 3π/2 to 5π/2, because f″ is positive there.');
+  await expect(card).toContainText(
+    'f bends up (concave up) for x from 3π/2 to 5π/2, because f″ is positive there.',
+  );
   await expect(card).toContainText(
     'f has an inflection point at x = π/2, because f″ changes from positive to negative there.',
   );

@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import {
+  answerTo,
   asymptotes,
   compile,
   derivativeSteps,
@@ -29,7 +30,8 @@ const read = (text: string) => {
   if (!reading.ok) throw new Error(text);
   return reading.value;
 };
-const write = ({ exact, value }: Located): string => (exact ? printText(exact) : String(value));
+const write = ({ exact, value }: Pick<Located, 'value' | 'exact'>): string =>
+  exact ? printText(exact) : String(value);
 
 describe('joins of a function in pieces', () => {
   const about = (text: string): string =>
@@ -123,27 +125,29 @@ describe('reading f from the graph of a derivative', () => {
   test('from f′', () => {
     expect(sentences('x^2 - x - 2', 1)).toEqual([
       'f rises for x from -2 to -1, because f′ is positive there.',
-      'f has a maximum at x = -1, because f′ changes from positive to negative there.',
+      'f has a local maximum at x = -1, because f′ changes from positive to negative there.',
       'f falls for x from -1 to 2, because f′ is negative there.',
-      'f has a minimum at x = 2, because f′ changes from negative to positive there.',
+      'f has a local minimum at x = 2, because f′ changes from negative to positive there.',
       'f rises for x from 2 to 3, because f′ is positive there.',
-      'f bends down for x from -2 to 1/2, because f″ is negative there.',
+      'f bends down (concave down) for x from -2 to 1/2, because f″ is negative there.',
       'f has an inflection point at x = 1/2, because f″ changes from negative to positive there.',
-      'f bends up for x from 1/2 to 3, because f″ is positive there.',
+      'f bends up (concave up) for x from 1/2 to 3, because f″ is positive there.',
       'f′ falls for x from -2 to 1/2, because f″ is negative there.',
-      'f′ has a minimum at x = 1/2, because f″ changes from negative to positive there.',
+      'f′ has a local minimum at x = 1/2, because f″ changes from negative to positive there.',
       'f′ rises for x from 1/2 to 3, because f″ is positive there.',
     ]);
   });
 
   test('from f″: bending, inflections, and the same about f′', () => {
     const found = sentences('x - 1', 2);
-    expect(found).toContain('f bends down for x from -2 to 1, because f″ is negative there.');
+    expect(found).toContain('f bends down (concave down) for x from -2 to 1, because f″ is negative there.');
     expect(found).toContain(
       'f has an inflection point at x = 1, because f″ changes from negative to positive there.',
     );
-    expect(found).toContain('f′ has a minimum at x = 1, because f″ changes from negative to positive there.');
-    expect(found).toContain('f′ bends up for x from -2 to 3, because f‴ is positive there.');
+    expect(found).toContain(
+      'f′ has a local minimum at x = 1, because f″ changes from negative to positive there.',
+    );
+    expect(found).toContain('f′ bends up (concave up) for x from -2 to 3, because f‴ is positive there.');
     expect(found.some((sentence) => sentence.startsWith('f rises'))).toBe(false);
   });
 
@@ -164,8 +168,50 @@ describe('reading f from the graph of a derivative', () => {
     expect(features).toEqual([]);
     // At a jump of f′ the function goes on, with a corner: f = |x|.
     expect(sentences('sign(x)', 1)).toContain(
-      'f has a minimum at x = 0, because f′ changes from negative to positive there.',
+      'f has a local minimum at x = 0, because f′ changes from negative to positive there.',
     );
+  });
+
+  // By hand: f′ = 2x − x sin x − cos x rises by 1.025 from 3 to 7.587… and falls from there to 8.5.
+  test('greatest and least on the interval, ends included, are told by the areas', () => {
+    const answer = answerTo<'reading'>({
+      ask: 'reading',
+      body: read('2 - x cos(x)'),
+      variable: 'x',
+      interval: [3, 8.5],
+      order: 2,
+    });
+    const turns = answer.findings.filter((finding) => finding.kind === 'feature' && finding.of === 1);
+    expect(turns).toHaveLength(2);
+    const extremes = answer.findings.find(({ kind }) => kind === 'extremes');
+    if (extremes?.kind !== 'extremes') throw new Error('no extremes');
+    const slope = (x: number): number => 2 * x - x * Math.sin(x) - Math.cos(x);
+    const heights = [extremes.changes[0]?.from, ...extremes.changes.map(({ to }) => to)].map(
+      (place) => place?.value ?? NaN,
+    );
+    extremes.changes.forEach(({ from, to, by }) =>
+      expect(by).toBeCloseTo(slope(to.value) - slope(from.value), 9),
+    );
+    const sorted = [...heights].sort((p, q) => slope(p) - slope(q));
+    expect([extremes.least.value, extremes.greatest.value]).toEqual([sorted[0], sorted.at(-1)]);
+    expect(findingSentence(extremes, 'f', 'x', ({ value }) => value.toFixed(3))).toMatch(
+      /^f′ is greatest at x = \d\.\d{3} and least at x = \d\.\d{3}: by the areas under f″ it (rises|falls) by/,
+    );
+  });
+
+  test('where two heights are the same, or nothing shows which is more, neither is called greatest', () => {
+    const about = (text: string, interval: [number, number]) =>
+      answerTo<'reading'>({
+        ask: 'reading',
+        body: read(text),
+        variable: 'x',
+        interval,
+        order: 1,
+      }).findings.filter(({ kind }) => kind === 'extremes');
+    expect(about('2x', [-1, 1])).toEqual([]);
+    expect(about('1/x', [-1, 1])).toEqual([]);
+    expect(about('2x', [-1, 2])).toMatchObject([{ least: { value: 0 }, greatest: { value: 2 } }]);
+    expect(about('cos(x)', [0, 6])).toMatchObject([{ greatest: { value: expect.closeTo(Math.PI / 2, 12) } }]);
   });
 
   test('f itself from start values', () => {

@@ -70,8 +70,12 @@ describe('a rectangle sum', () => {
     ['right', 'above', 'f rises, so each right end is the highest point of its part'],
     ['lower', 'below', 'each rectangle is as high as the lowest point over it'],
     ['upper', 'above', 'each rectangle is as high as the highest point over it'],
-    ['midpoint', 'below', 'f bends up, so the tangent in the middle of each part lies under the curve'],
-    ['trapezoid', 'above', 'f bends up, so each secant lies over the curve'],
+    [
+      'midpoint',
+      'below',
+      'f bends up (concave up), so the tangent in the middle of each part lies under the curve',
+    ],
+    ['trapezoid', 'above', 'f bends up (concave up), so each secant lies over the curve'],
   ] as const)(
     'by %s of a rising curve that bends up lies %s the area, and says why',
     (rule, side, reason) => {

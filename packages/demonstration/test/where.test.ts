@@ -412,7 +412,7 @@ describe('reading', () => {
       study: makeEntry('reading', { order: 3, on: 'd', ...interval }),
     });
     const labels = sceneOf(document).tiers[1]?.labels.map(({ label }) => label.text);
-    expect(labels).toEqual(expect.arrayContaining(['f greatest', 'f least', 'f inflection']));
+    expect(labels).toEqual(expect.arrayContaining(['f local maximum', 'f local minimum', 'f inflection']));
   });
 });
 

@@ -10,6 +10,7 @@ import { evaluatorFor } from '../evaluate/evaluator.ts';
 import { compile, noFunctions, type Functions, type Program } from '../evaluate/program.ts';
 import { evaluateAt } from '../evaluate/values.ts';
 import { extremeHeights, type ExtremeHeights } from '../area/extremes.ts';
+import { extremesByAreas } from '../area/extremesByAreas.ts';
 import { integral, type DefiniteIntegral } from '../area/integral.ts';
 import type { IntegralPart } from '../area/parts.ts';
 import { evenPartition, type SumRule } from '../area/rules.ts';
@@ -207,7 +208,9 @@ export function answerTo(question: Question): Answer {
       return { joins: toldJoins(question) };
     case 'reading': {
       const read = readFromDerivative(question.body, question.variable, question.interval, question.order);
-      return { ...read, findings: read.findings.map(toldFinding) };
+      const extremes = extremesByAreas(question.body, question.variable, question.interval, question.order);
+      const findings = read.findings.map(toldFinding);
+      return { ...read, findings: extremes ? [...findings, extremes] : findings };
     }
     case 'meanValue':
       return toldMeanValue(question);
@@ -423,10 +426,12 @@ function toldJoins({ body, variable, interval, mend }: QuestionOf<'joins'>): Tol
   });
 }
 
-const toldFinding = (finding: Finding): Finding =>
-  finding.kind === 'stretch'
+function toldFinding(finding: Finding): Finding {
+  if (finding.kind === 'extremes') return finding;
+  return finding.kind === 'stretch'
     ? { ...finding, from: located(finding.from), to: located(finding.to) }
     : { ...finding, at: located(finding.at) };
+}
 
 function toldMeanValue({ body, variable, interval }: QuestionOf<'meanValue'>): AnswerTo['meanValue'] {
   const found = meanValuePoints(body, variable, interval);

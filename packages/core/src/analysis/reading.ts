@@ -1,7 +1,9 @@
+import { enclose } from '../evaluate/enclosures.ts';
 import type { Expression } from '../language/tree.ts';
 import { limitOfFormula } from '../limit/growth/limitOfFormula.ts';
 import type { SignedStretch } from './arcs.ts';
 import type { Located, Place } from './place.ts';
+import { programOf } from './programs.ts';
 import { signs } from './signs.ts';
 
 /** What a stretch of a graph does. */
@@ -27,7 +29,20 @@ export type Finding =
       readonly at: Located;
       /** The derivative of f that changes its sign there. */
       readonly reason: { readonly derivative: number; readonly before: -1 | 1; readonly after: -1 | 1 };
-    };
+    }
+  | Extremes;
+
+/** Where on the interval something is greatest and least, by the areas under its derivative. */
+export interface Extremes {
+  readonly kind: 'extremes';
+  readonly of: number;
+  /** The derivative of f whose areas show it. */
+  readonly derivative: number;
+  readonly greatest: Located;
+  readonly least: Located;
+  /** By how much it rises (or, with a minus, falls) from one turn to the next. */
+  readonly changes: readonly { readonly from: Located; readonly to: Located; readonly by: number }[];
+}
 
 /**
  * Reads the graph of f⁽ᵏ⁾ as one of f and f′. From f′: where f rises and falls and where its extrema are, and, as
@@ -59,7 +74,9 @@ const behaviours: readonly (readonly [Behaviour, Behaviour, Behaviour])[] = [
 ];
 
 /** Whether a function keeps within bounds on both sides of a place: what is integrated over a pole need not go on. */
-function isBoundedAt(body: Expression, variable: string, place: Place): boolean {
+export function isBoundedAt(body: Expression, variable: string, place: Place): boolean {
+  const around = enclose(programOf(body, variable), place.low, place.high);
+  if (around.sure && Number.isFinite(around.low) && Number.isFinite(around.high)) return true;
   const target = place.exact ? { exact: place.exact } : { ball: place.ball, isZero: () => false };
   return ([-1, 1] as const).every((side) => {
     const limit = limitOfFormula(body, { variable, target, side });
@@ -103,30 +120,32 @@ function findings(
 const behaviourWords: Readonly<Record<Behaviour, string>> = {
   rises: 'rises',
   falls: 'falls',
-  bendsUp: 'bends up',
-  bendsDown: 'bends down',
+  bendsUp: 'bends up (concave up)',
+  bendsDown: 'bends down (concave down)',
   isLevel: 'is level',
   isStraight: 'is straight',
 };
 const featureWords: Readonly<Record<Feature, string>> = {
-  maximum: 'a maximum',
-  minimum: 'a minimum',
+  maximum: 'a local maximum',
+  minimum: 'a local minimum',
   inflection: 'an inflection point',
 };
 const signWord = (sign: number): string => (sign > 0 ? 'positive' : sign < 0 ? 'negative' : 'zero');
 const primed = (name: string, order: number): string => name + (['', '′', '″', '‴'][order] ?? `⁽${order}⁾`);
 
 /**
- * A finding as a sentence: "f has a maximum at x = 2, because f′ changes from positive to negative there."
- * @param write a place as it is to be shown
+ * A finding as a sentence: "f has a local maximum at x = 2, because f′ changes from positive to negative there."
+ * @param write a place or a size as it is to be shown
  */
 export function findingSentence(
   finding: Finding,
   name: string,
   variable: string,
-  write: (place: Located) => string,
+  write: (number: Pick<Located, 'value' | 'exact'>) => string,
 ): string {
   const subject = primed(name, finding.of);
+  if (finding.kind === 'extremes')
+    return extremesSentence(finding, subject, primed(name, finding.derivative), variable, write);
   const shower = primed(name, finding.reason.derivative);
   if (finding.kind === 'stretch') {
     const where = `for ${variable} from ${write(finding.from)} to ${write(finding.to)}`;
@@ -134,4 +153,22 @@ export function findingSentence(
   }
   const { before, after } = finding.reason;
   return `${subject} has ${featureWords[finding.feature]} at ${variable} = ${write(finding.at)}, because ${shower} changes from ${signWord(before)} to ${signWord(after)} there.`;
+}
+
+/** More turns than these are not told one by one. */
+const mostTold = 6;
+
+function extremesSentence(
+  { greatest, least, changes }: Extremes,
+  subject: string,
+  shower: string,
+  variable: string,
+  write: (number: Pick<Located, 'value' | 'exact'>) => string,
+): string {
+  const told = changes.slice(0, mostTold).map(({ from, to, by }) => {
+    const way = by < 0 ? 'falls' : by > 0 ? 'rises' : 'changes';
+    return `${way} by ${write({ value: Math.abs(by), exact: null })} from ${write(from)} to ${write(to)}`;
+  });
+  const rest = changes.length > mostTold ? [...told, 'and so on'] : told;
+  return `${subject} is greatest at ${variable} = ${write(greatest)} and least at ${variable} = ${write(least)}: by the areas under ${shower} it ${rest.join(', ')}.`;
 }

@@ -58,10 +58,13 @@ function paintPart(
   // What is seen of the part decides how much can be said in it.
   const [from, to] = [Math.max(left, x0), Math.min(right, x1)];
   const symbol = signs[sign + 1] as string;
-  const long = `${symbol} ${word}`;
   const room = to - from - padding;
-  const text = [...long].length * letterWidth <= room ? long : letterWidth <= room ? symbol : '';
-  if (text === '') return;
+  // Both words for bending where there is room for them, one or the sign alone where there is not.
+  const shorter = word.replace(/ \(.*\)$/, '');
+  const text = [`${symbol} ${word}`, `${symbol} ${shorter}`, symbol].find(
+    (one) => [...one].length * letterWidth <= room,
+  );
+  if (text === undefined) return;
   surface.text(text, (from + to) / 2, top + stripRow.height / 2 + 4.5, { tone, size: 13, anchor: 'middle' });
 }
 

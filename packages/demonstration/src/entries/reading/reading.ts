@@ -1,13 +1,13 @@
-import { evaluateAt, findingSentence, type AnswerTo, type Located } from '@yperkine/core';
+import { evaluateAt, findingSentence, type AnswerTo } from '@yperkine/core';
 import { z } from 'zod';
-import { words } from '../../numbers/line.ts';
+import { live, words } from '../../numbers/line.ts';
 import type { Mark } from '../../scene/mark.ts';
 import { toneOf } from '../../scene/tone.ts';
 import { completeness, intervalStudy, onInterval, overTyped, studied, withAnswer } from '../asking.ts';
 import { primed, type CurveResult } from '../curve.ts';
 import type { EntryKind } from '../kind.ts';
 import { failed, worked } from '../outcome.ts';
-import { shortPlace } from '../provedPlaces.ts';
+import { shortPlace, type KnownPlace } from '../provedPlaces.ts';
 import type { StudyResult } from '../study.ts';
 
 export const readingSchema = z.strictObject({
@@ -49,11 +49,14 @@ export const readingKind: EntryKind<ReadingEntry, ReadingResult> = {
       return withAnswer(context, question, (told) => {
         const wanted = { both: [0, 1], function: [0], slope: [1] }[entry.about];
         const findings = told.findings.filter(({ of }) => wanted.includes(of));
-        const write = (place: Located): string => shortPlace(place, context.rule);
+        const write = (number: KnownPlace): string => shortPlace(number, context.rule);
         return worked({
           curve,
           findings,
-          lines: findings.map((finding) => [words(findingSentence(finding, name, variable, write))]),
+          lines: findings.map((finding) => [
+            words(findingSentence(finding, name, variable, write)),
+            ...(finding.kind === 'stretch' ? [live(` (${write(finding.from)}, ${write(finding.to)})`)] : []),
+          ]),
           sentence: sentenceOf(told.complete, findings.length, overTyped(variable, interval)),
           certainty: completeness(told.complete),
         });
@@ -90,12 +93,12 @@ const featuresOf = (findings: readonly Finding[]): FeatureFinding[] =>
   findings.filter((finding): finding is FeatureFinding => finding.kind === 'feature');
 
 const shapes = { maximum: 'disc', minimum: 'disc', inflection: 'diamond' } as const;
-const shortWords = { maximum: 'greatest', minimum: 'least', inflection: 'inflection' } as const;
+const shortWords = { maximum: 'local maximum', minimum: 'local minimum', inflection: 'inflection' } as const;
 
 /** With more features than these their labels would cover the curve; the sentences name them all the same. */
 const mostLabels = 8;
 
-/** "f′ least": what there is to be read at a place. */
+/** "f′ local minimum": what there is to be read at a place. */
 const labelOf = ({ feature, of }: FeatureFinding, { name }: CurveResult): string =>
   `${primed(name, of)} ${shortWords[feature]}`;
 

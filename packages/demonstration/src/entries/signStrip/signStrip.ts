@@ -85,13 +85,13 @@ type Stretch = Told['intervals'][number];
 const sayings: readonly (readonly [string, string, string])[] = [
   ['negative', 'zero', 'positive'],
   ['falling ↘', 'level →', 'rising ↗'],
-  ['bends down', 'straight', 'bends up'],
+  ['bends down (concave down)', 'straight', 'bends up (concave up)'],
   ['bend falling', 'bend constant', 'bend rising'],
 ];
 const verbs: readonly (readonly [string, string, string])[] = [
   ['lies under the axis', 'lies on the axis', 'lies over the axis'],
   ['falls', 'is level', 'rises'],
-  ['bends down', 'is straight', 'bends up'],
+  ['bends down (concave down)', 'is straight', 'bends up (concave up)'],
 ];
 const signWords = ['negative', 'zero', 'positive'] as const;
 

@@ -52,7 +52,7 @@ export function sideByRule(
   name: string,
 ): { readonly side: Side; readonly reason: string } | null {
   const direction = slope === 1 ? 'rises' : slope === -1 ? 'falls' : null;
-  const curving = bend === 1 ? 'bends up' : bend === -1 ? 'bends down' : null;
+  const curving = bend === 1 ? 'bends up (concave up)' : bend === -1 ? 'bends down (concave down)' : null;
   switch (rule) {
     case 'lower':
       return { side: 'below', reason: 'each rectangle is as high as the lowest point over it' };

@@ -24,7 +24,7 @@ export const card: StudyCard = {
       rank: 2,
       title: 'Sign strip',
       words:
-        'signs positive negative rising falling increasing decreasing bends concave up down monotony table',
+        'signs positive negative rising falling increasing decreasing bends up down concave monotony table',
       Picture,
       add: (workbench, on) => void addOverInterval(workbench, 'signStrip', on),
     },
