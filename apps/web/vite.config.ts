@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { minify, type JsMinifyOptions } from '@swc/core';
 import tailwindcss from '@tailwindcss/vite';
@@ -30,6 +31,23 @@ const smaller: Plugin = {
         for (let round = 0; round < 2; round++) ({ code } = await minify(code, smallest));
         chunk.code = code;
       }
+    },
+  },
+};
+
+const writersOfJsonSchema = /zod[\\/]v4[\\/]core[\\/](?:json-schema-processors|to-json-schema)\.js$/;
+
+/** Zod can write its schemas as JSON Schema, which nobody asks for in a browser: those functions ship empty. */
+const withoutJsonSchema: Plugin = {
+  name: 'without-json-schema',
+  apply: 'build',
+  enforce: 'pre',
+  load: {
+    filter: { id: writersOfJsonSchema },
+    handler(id) {
+      const source = readFileSync(id, 'utf8');
+      const names = [...source.matchAll(/^export (?:const|function) (\w+)/gm)].map(([, name = '']) => name);
+      return names.map((name) => `export const ${name} = () => undefined;`).join('\n');
     },
   },
 };
@@ -81,7 +99,7 @@ const isOfControls = new RegExp(
 );
 
 export default defineConfig({
-  plugins: [analysisWorker(), oneFormatOfFonts, react(), tailwindcss(), smaller],
+  plugins: [analysisWorker(), oneFormatOfFonts, withoutJsonSchema, react(), tailwindcss(), smaller],
   build: {
     // Fonts stay files: the content security policy allows no data: fonts.
     assetsInlineLimit: 0,
