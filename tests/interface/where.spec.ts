@@ -240,7 +240,7 @@ test('joins of a function in pieces, and the constant that mends them', async ({
     ['3.000', 'right', '5.000', '−1.000'],
   ]);
   await pick(card, 'Which value would mend it?').selectOption('of k');
-  await expect(card).toContainText('With k = 2 it is continuous at 1. With k = 2 there is no corner either.');
+  await expect(card).toContainText('k = 2 makes it continuous at 1, and smooth.');
   await teacher.setValue('k', '2');
   await expect(card).toContainText('At x = 1, h is smooth; its bend changes at once.');
   await expect(card).toContainText(

@@ -78,7 +78,8 @@ export {
 export { signs, type Signs } from './analysis/signs.ts';
 export { solve, whereHolds, type Held, type Solutions } from './analysis/solve.ts';
 export { formulaFromDerivative, fromDerivative } from './analysis/fromDerivative.ts';
-export { joins, joiningValues, type Join, type JoinSide } from './analysis/joins.ts';
+export { joins, type Join, type JoinSide } from './analysis/joins.ts';
+export { besidePlace, mendingAt, type Beside, type Mending, type MendingValues } from './analysis/mending.ts';
 export { isNowhereDefined } from './analysis/domain.ts';
 export { asymptotes, type Asymptote, type Asymptotes, type KnownForm } from './analysis/asymptotes.ts';
 export { findingSentence, readFromDerivative, type Behaviour, type Finding } from './analysis/reading.ts';
@@ -110,6 +111,7 @@ export {
   type SignThroughout,
   type ToldIntegral,
   type ToldJoin,
+  type ToldValues,
   type ToldKeyPoint,
   type LocatedHeld,
   type ToldSolutions,

@@ -274,8 +274,9 @@ test('a constant that mends a join, in value and in slope', () => {
     mend: { constant: 'k', body },
   });
   expect(joins.map(({ place, isContinuous }) => [place.value, isContinuous])).toEqual([[1, false]]);
-  expect(joins[0]?.mending?.values.map(({ exact }) => text(exact))).toEqual(['2']);
-  expect(joins[0]?.mending?.slopes.map(({ exact }) => text(exact))).toEqual(['2']);
+  const { continuous, smooth } = joins[0]?.mending ?? {};
+  expect(continuous?.values.map(({ exact }) => text(exact))).toEqual(['2']);
+  expect(smooth?.values.map(({ exact }) => text(exact))).toEqual(['2']);
 });
 
 test('a table of measured values goes to the worker as its rows and comes to the same answer', () => {

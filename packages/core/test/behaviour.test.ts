@@ -12,7 +12,7 @@ import {
   fromDerivative,
   implicitSlope,
   inDegrees,
-  joiningValues,
+  mendingAt,
   joins,
   printText,
   rational,
@@ -22,6 +22,7 @@ import {
   ruleNames,
   tree,
   type Located,
+  type MendingValues,
 } from '../src/index.ts';
 
 const scope = { names: new Set(['x', 'y', 'a', 'b', 't']), functions: new Set<string>() };
@@ -60,20 +61,42 @@ describe('joins of a function in pieces', () => {
     ['-1 if x < 0; x if x < 2; 2 otherwise', '0: -1/0, 0/1 ; 2: 2/2, 1/0 continuous'],
   ])('%s', (text, expected) => expect(about(text)).toBe(expected));
 
-  test('the constant for which two pieces meet, in value and in slope', () => {
-    const one = rational.one;
-    const values = (text: string, order: 0 | 1): (string | number)[] | undefined =>
-      joiningValues(read(text), 'x', one, 'a', order)?.map(write);
+  const mending = (text: string, at: string, beside: [number, number]) => {
+    const [left, right] = beside.map(rational.fromDouble) as [rational.Rational, rational.Rational];
+    const found = mendingAt(read(text), 'x', { at: read(at), left, right }, 'a');
+    const told = ({ isEvery, values, isComplete }: MendingValues) =>
+      isEvery
+        ? 'every'
+        : [values.map(write).join(', ') || 'none', ...(isComplete ? [] : ['perhaps more'])].join(' ');
+    return found && [told(found.continuous), told(found.smooth)];
+  };
+
+  test.each([
     // Stewart, Calculus (8th ed.), section 2.5, exercise 45: c x² + 2x and x³ − c x meet at 2 for c = 2/3.
-    expect(
-      joiningValues(read('a x^2 + 2x if x < 2; x^3 - a x otherwise'), 'x', rational.rational(2), 'a')?.map(
-        write,
-      ),
-    ).toEqual(['2/3']);
-    expect(values('x^2 if x < 1; a x + 3 otherwise', 0)).toEqual(['-2']);
-    expect(values('x^2 if x < 1; a x + 3 otherwise', 1)).toEqual(['2']);
-    expect(values('a^2 x if x < 1; 4 otherwise', 0)).toEqual(['-2', '2']);
-    expect(values('x^2 if x < 2; a x otherwise', 0)).toBeUndefined();
+    ['a x^2 + 2x if x < 2; x^3 - a x otherwise', '2', [1, 3], ['2/3', 'none']],
+    ['x^2 if x < 1; a x + 3 otherwise', '1', [0, 2], ['-2', 'none']],
+    ['x^2 if x < 1; 1 + a(x - 1) otherwise', '1', [0, 2], ['every', '2']],
+    ['x^2 if x < 2; 4 + a(x - 2) otherwise', '2', [1, 3], ['every', '4']],
+    ['3x if x < 1; a x otherwise', '1', [0, 2], ['3', '3']],
+    ['a^2 x if x < 1; 4 otherwise', '1', [0, 2], ['-2, 2', 'none']],
+    ['x^2 if x < 1; 5 if x = 1; a otherwise', '1', [0, 2], ['none', 'none']],
+    ['x^2 if x ≠ 1; a otherwise', '1', [0, 2], ['1', '1']],
+    // In an irrational place, within a formula, by an exponential, far out, and with no constant that would do.
+    ['x^2 if x < √2; a x otherwise', '√2', [1, 2], ['√2', 'none']],
+    ['2(x if x < 1; a - x otherwise) + 1', '1', [0, 2], ['2', 'none']],
+    ['e^(a x) if x < 1; 2 otherwise', '1', [0, 2], ['ln(2) perhaps more', 'none perhaps more']],
+    ['x if x < 1; 5000 - a x otherwise', '1', [0, 2], ['4999', 'none']],
+    ['x if x < 1; a x^2/3 otherwise', '1', [0, 2], ['3', 'none']],
+    ['x if x < 1; x + 1 otherwise', '1', [0, 2], ['none', 'none']],
+    ['x^2 if x < 1; 2x - 1 otherwise', '1', [0, 2], ['every', 'every']],
+  ] as const)('the values of a for which %s goes on at %s', (text, at, [left, right], expected) => {
+    expect(mending(text, at, [left, right])?.map((values) => values.replace('sqrt(2)', '√2'))).toEqual(
+      expected,
+    );
+  });
+
+  test('where the constant moves the join itself nothing is worked out', () => {
+    expect(mending('x if x < a; 2x otherwise', '1', [0, 2])).toBeNull();
   });
 });
 

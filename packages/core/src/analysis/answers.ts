@@ -21,7 +21,8 @@ import type { Condition, Expression } from '../language/tree.ts';
 import { meanValuePoints, type Conditions, type Obstacle } from '../slope/meanValue.ts';
 import { asymptotes, type Asymptotes, type KnownForm } from './asymptotes.ts';
 import type { Box } from './isolate.ts';
-import { joiningValues, joins, type Join } from './joins.ts';
+import { joins, type Join } from './joins.ts';
+import { besidePlace, mendingAt, type MendingValues } from './mending.ts';
 import { keyPoints, type KeyPoint, type SideHeight } from './keyPoints.ts';
 import { located, type Located, type Place } from './place.ts';
 import { numberFormula } from '../limit/numberFormula.ts';
@@ -114,10 +115,15 @@ export interface ToldSolutions extends Told {
   readonly everywhere: readonly LocatedHeld[];
 }
 
+/** The values that a constant may take, as plain data. */
+export interface ToldValues extends Omit<MendingValues, 'values'> {
+  readonly values: readonly Located[];
+}
+
 /** A join as plain data; `mending` has the values of the constant that make it continuous, and without a corner. */
 export interface ToldJoin extends Omit<Join, 'place'> {
   readonly place: Located;
-  readonly mending: { readonly values: readonly Located[]; readonly slopes: readonly Located[] } | null;
+  readonly mending: { readonly continuous: ToldValues; readonly smooth: ToldValues } | null;
 }
 
 export interface NearestPoint {
@@ -413,18 +419,22 @@ const conditionIn = (body: Expression): Condition | null =>
   body.kind === 'piecewise' ? (body.pieces[0]?.condition ?? null) : null;
 
 function toldJoins({ body, variable, interval, mend }: QuestionOf<'joins'>): ToldJoin[] {
-  return joins(body, variable, interval).map((join) => {
-    const at = join.place.exact && exactValue(join.place.exact, new Map());
-    const mending = (order: 0 | 1): readonly Place[] | null =>
-      mend && at && joiningValues(mend.body, variable, at, mend.constant, order);
-    const [values, slopes] = [mending(0), mending(1)];
+  const found = joins(body, variable, interval);
+  return found.map((join, i) => {
+    const beside = mend && besidePlace(join.place, found[i - 1]?.place, found[i + 1]?.place);
+    const mending = beside && mendingAt(mend.body, variable, beside, mend.constant);
     return {
       ...join,
       place: located(join.place),
-      mending: values && { values: values.map(located), slopes: slopes?.map(located) ?? [] },
+      mending: mending && { continuous: toldValues(mending.continuous), smooth: toldValues(mending.smooth) },
     };
   });
 }
+
+const toldValues = ({ values, ...told }: MendingValues): ToldValues => ({
+  ...told,
+  values: values.map(located),
+});
 
 function toldFinding(finding: Finding): Finding {
   if (finding.kind === 'extremes') return finding;

@@ -1,13 +1,7 @@
-import { derivativeOf } from '../algebra/differentiate.ts';
-import { joinsOf, literal } from '../algebra/pieces.ts';
-import * as rational from '../algebra/rational.ts';
-import * as tree from '../language/tree.ts';
-import type { Expression, PiecewiseNode } from '../language/tree.ts';
+import type { Expression } from '../language/tree.ts';
 import * as big from '../limit/bigFloat.ts';
 import { Arcs, type SideLimit } from './arcs.ts';
 import type { Place } from './place.ts';
-import { exactTruth } from '../evaluate/exact.ts';
-import { solve } from './solve.ts';
 
 /** What a function does at a join, seen from one side: value, slope and second derivative; null where infinite or none. */
 export interface JoinSide {
@@ -59,40 +53,4 @@ function sideOf(limits: readonly SideLimit[]): JoinSide {
     limit.kind === 'finite' ? big.toDouble(limit.height.value) : null,
   );
   return { value, slope, bend };
-}
-
-/** The range in which a constant is looked for. */
-const reach = 1000;
-
-/**
- * The values of a constant for which two pieces meet at a join: in value (order 0) or in slope (order 1).
- * @param at the join; one of the numbers that the variable is compared with
- * @returns null where the function is not in pieces or has no such join
- */
-export function joiningValues(
-  body: Expression,
-  variable: string,
-  at: rational.Rational,
-  constant: string,
-  order: 0 | 1 = 0,
-): readonly Place[] | null {
-  const joinPlaces = body.kind === 'piecewise' ? joinsOf(body, variable) : null;
-  const i = joinPlaces?.findIndex((join) => rational.equals(join, at)) ?? -1;
-  if (!joinPlaces || i < 0 || body.kind !== 'piecewise') return null;
-  const beside = (other: rational.Rational | undefined, direction: 1 | -1): rational.Rational =>
-    other
-      ? rational.divide(rational.add(at, other), rational.rational(2))
-      : rational.add(at, rational.rational(direction));
-  const [left, right] = [beside(joinPlaces[i - 1], -1), beside(joinPlaces[i + 1], 1)].map((x) =>
-    pieceFor(body, variable, x),
-  );
-  if (!left || !right) return null;
-  const atJoin = (piece: Expression): Expression =>
-    tree.substitute(derivativeOf(piece, variable, order), variable, literal(at));
-  return solve(atJoin(left), atJoin(right), constant, [-reach, reach]).solutions;
-}
-
-function pieceFor(body: PiecewiseNode, variable: string, x: rational.Rational): Expression | undefined {
-  const values = new Map([[variable, x]]);
-  return body.pieces.find(({ condition }) => exactTruth(condition, values))?.value ?? body.otherwise;
 }

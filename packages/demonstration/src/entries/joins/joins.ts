@@ -1,4 +1,12 @@
-import { closedFormula, exactValue, knownNumber, tree, type Expression, type ToldJoin } from '@yperkine/core';
+import {
+  closedFormula,
+  exactValue,
+  knownNumber,
+  tree,
+  type Expression,
+  type ToldJoin,
+  type ToldValues,
+} from '@yperkine/core';
 import { z } from 'zod';
 import { format, type RoundingRule } from '../../numbers/format.ts';
 import { words, type Line } from '../../numbers/line.ts';
@@ -110,22 +118,31 @@ function linesOf(
   return [[words(`${at}, ${says}.`)], ...mendingLine(join, constant, rule)];
 }
 
+/** "Every k makes it continuous at 2; k = 4 makes it smooth." */
 function mendingLine({ place, mending }: ToldJoin, constant: string, rule: RoundingRule): Line[] {
   if (constant === '') return [];
   const at = shortPlace(place, rule);
   if (!mending)
     return [[words(`No value of ${constant} can be worked out that would mend the join at ${at}.`)]];
-  const values = mending.values.map((value) => shortPlace(value, rule));
-  if (values.length === 0)
-    return [
-      [words(`No value of ${constant} from −1000 to 1000 was found that makes it continuous at ${at}.`)],
-    ];
-  const smooth = mending.slopes
-    .filter((slope) => mending.values.some((value) => Math.abs(value.value - slope.value) < 1e-12))
-    .map((slope) => shortPlace(slope, rule));
-  const also =
-    smooth.length > 0 ? ` With ${constant} = ${smooth.join(' or ')} there is no corner either.` : '';
-  return [[words(`With ${constant} = ${values.join(' or ')} it is continuous at ${at}.${also}`)]];
+  const { continuous, smooth } = mending;
+  const [begin = '', ...rest] = `${subjectOf(continuous, constant, rule)} it continuous at ${at}`;
+  const first = continuous.values.length > 0 ? begin + rest.join('') : begin.toUpperCase() + rest.join('');
+  if (!continuous.isEvery && continuous.values.length === 0) return [[words(`${first}.`)]];
+  const isBoth = smooth.isEvery === continuous.isEvery && smooth.values.length === continuous.values.length;
+  const also = isBoth ? ', and smooth' : `; ${subjectOf(smooth, constant, rule)} it smooth`;
+  return [[words(`${first}${also}.`)]];
+}
+
+/** "k = 2 makes", "every k makes", "no k makes", or that none was found. */
+function subjectOf(
+  { isEvery, values, isComplete }: ToldValues,
+  constant: string,
+  rule: RoundingRule,
+): string {
+  if (isEvery) return `every ${constant} makes`;
+  if (values.length > 0)
+    return `${constant} = ${values.map((value) => shortPlace(value, rule)).join(' or ')} makes`;
+  return isComplete ? `no ${constant} makes` : `no ${constant} was found that makes`;
 }
 
 function sentenceOf(joins: readonly ToldJoin[], curve: CurveResult, interval: TypedInterval): string {
