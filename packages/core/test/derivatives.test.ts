@@ -10,6 +10,8 @@ import {
   printLatex,
   printText,
 } from '../src/index.ts';
+import fc from 'fast-check';
+import { replayable } from './random.ts';
 import { expression, program } from './scope.ts';
 
 /**
@@ -243,5 +245,69 @@ describe('where a function is glued together at a point', () => {
     expect(completed('x if x < 0; 2x otherwise').at(0, 1)).toBeNaN();
     expect(completed('x if x < 0; x + 10^(-19) otherwise').at(0, 1)).toBeNaN();
     expect(completed('x sin(1/x) if x ≠ 0; 0 otherwise').at(0, 1)).toBeNaN();
+  });
+});
+
+describe('absolute values, minima and maxima', () => {
+  // By hand, as a textbook would write them.
+  test.each([
+    ['max(x, 1)', '0 if x < 1; 1 if x > 1'],
+    ['|x|', '-1 if x < 0; 1 if x > 0'],
+    ['x |x|', '-2x if x ≤ 0; 2x otherwise'],
+    ['|x^2 - 4|', '2x if x < -2; -2x if -2 < x < 2; 2x if x > 2'],
+    ['min(x, x^2)', '1 if x < 0; 2x if 0 < x < 1; 1 if x > 1'],
+    ['||x| - 1|', '-1 if x < -1; 1 if -1 < x < 0; -1 if 0 < x < 1; 1 if x > 1'],
+    ['|3 - 2x|', '-2 if x < 3/2; 2 if x > 3/2'],
+    ['|x^2 + 1|', '2x'],
+    ['|x|^2', '2x'],
+    ['ln|x|', '1/x'],
+    ['|x - a|', '-1 if x < a; 1 if x > a'],
+    // Not at rational places: as a quotient.
+    ['|sin x|', 'abs(sin(x)) cot(x)'],
+  ])('the derivative of %s is written in pieces', (text, expected) => {
+    expect(printText(derivativeOf(expression(text), 'x'))).toBe(expected);
+  });
+
+  test('the second derivative of |x| leaves 0 out', () => {
+    expect(printText(derivativeOf(expression('|x|'), 'x', 2))).toBe('0 for x ≠ 0');
+  });
+
+  const line = fc
+    .tuple(fc.integer({ min: -4, max: 4 }), fc.integer({ min: -4, max: 4 }))
+    .map(([m, b]) => `(${m} x + ${b})`);
+  const { kinked } = fc.letrec<{ kinked: string }>((tie) => ({
+    kinked: fc.oneof(
+      { maxDepth: 3 },
+      line,
+      fc
+        .tuple(tie('kinked'), fc.constantFrom('+', '-', '*'), tie('kinked'))
+        .map(([a, op, b]) => `(${a} ${op} ${b})`),
+      tie('kinked').map((a) => `abs(${a})`),
+      fc
+        .tuple(fc.constantFrom('min', 'max'), tie('kinked'), tie('kinked'))
+        .map(([f, a, b]) => `${f}(${a}, ${b})`),
+    ),
+  }));
+
+  test('agree with automatic differentiation, and with quotients from both sides where it has no answer', () => {
+    const step = 1e-6;
+    const offCorners = fc.integer({ min: -50, max: 50 }).map((n) => n / 10 + 0.0371);
+    const quotient = (text: string, x: number, h: number): number => {
+      const f = program(text);
+      return (evaluateAt(f, x + h) - evaluateAt(f, x)) / h;
+    };
+    fc.assert(
+      fc.property(kinked, offCorners, (text, x) => {
+        const [height, slope] = derivativesAt(program(text), x, 1) as [number, number];
+        const found = evaluateAt(program(text, 1), x);
+        const scale = Math.max(1, Math.abs(height), Math.abs(found));
+        if (Number.isNaN(found)) expect(slope).toBeNaN();
+        else if (!Number.isNaN(slope)) expect(Math.abs(found - slope)).toBeLessThanOrEqual(1e-9 * scale);
+        else
+          for (const h of [-step, step])
+            expect(Math.abs(quotient(text, x, h) - found)).toBeLessThan(1e-3 * scale);
+      }),
+      replayable,
+    );
   });
 });

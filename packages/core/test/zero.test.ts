@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { keyPoints, printText, solve, tree } from '../src/index.ts';
+import { keyPoints, printText, signs, SingleValues, solve, tree } from '../src/index.ts';
 import { expression } from './scope.ts';
 import { replayable } from './random.ts';
 
@@ -77,9 +77,58 @@ describe('a value is 0, and two values are equal, only where that is shown', () 
     ]);
   });
 
-  test('factorials have values at whole numbers, which no list of key points is said to hold', () => {
-    expect(points('x!', 0, 5).complete).toBe(false);
-    expect(solutions('x!', '6', 0, 5).complete).toBe(false);
+  test('factorials have values at whole numbers alone: equations are solved there, slopes and signs refused', () => {
+    expect(() => points('x!', 0, 5)).toThrow(SingleValues);
+    expect(() => signs(expression('2x + x!'), 'x', [0, 5])).toThrow(SingleValues);
+    const found = (left: string, right: string) => {
+      const { solutions: places, everywhere, complete } = solutions(left, right, 0, 5);
+      return [places.map(({ value }) => value), everywhere.length, complete];
+    };
+    expect(found('x!', '6')).toEqual([[3], 0, true]);
+    expect(found('x!', '1')).toEqual([[0, 1], 0, true]);
+    expect(found('x!', '7')).toEqual([[], 0, true]);
+    expect(found('(2x)!', '6')).toEqual([[1.5], 0, true]);
+    expect(found('x! + x', '27')).toEqual([[], 0, true]);
+    expect(found('x! + x', '28')).toEqual([[4], 0, true]);
+    expect(found('3!', '6')).toEqual([[], 1, true]);
+    expect(points('floor(x)!', 0, 3).complete).toBe(true);
+  });
+
+  test('more jumps than are looked at are told, and not replaced by the argument', () => {
+    expect(solutions('floor(x)', 'x', 0, 1000)).toMatchObject({
+      everywhere: [],
+      complete: false,
+      hasTooManyJumps: true,
+    });
+    expect(points('mod(x, 1)', 0, 1000)).toMatchObject({ complete: false, hasTooManyJumps: true });
+    expect(solutions('floor(x)', 'x', 0, 100)).toMatchObject({ complete: true, hasTooManyJumps: false });
+  });
+
+  // By hand, with t = √x, ∛x or √(2x + 3): each is a polynomial in t.
+  test.each([
+    ['x - 3√x + 2', '0', [1, 4]],
+    ['√(2x + 3)', 'x', [3]],
+    ['cbrt(x)', 'x', [-1, 0, 1]],
+    ['x - √x', '0', [0, 1]],
+    ['x^(2/3) - x^(1/3)', '2', [-1, 8]],
+    ['1/√x', '√x', [1]],
+    ['x - 3√x + 1', '0', [(7 - 3 * Math.sqrt(5)) / 2, (7 + 3 * Math.sqrt(5)) / 2]],
+  ] as const)('under a root of a line: %s = %s', (left, right, expected) => {
+    const { solutions: found, complete } = solutions(left, right, -10, 10);
+    expect(complete).toBe(true);
+    expect(found.map(({ value }) => value)).toEqual(expected.map((x) => expect.closeTo(x, 14)));
+    expect(found.every(({ exact }) => exact !== null)).toBe(true);
+  });
+
+  test('an inflection where f″ has no value is found: x/(1 + √|x|) at 0', () => {
+    const { points: found, complete } = points('x/(1 + √|x|)', -2, 2);
+    expect(complete).toBe(true);
+    expect(found.map(({ kind, x }) => [kind, x])).toEqual([
+      ['endpoint', -2],
+      ['zero', 0],
+      ['inflection', 0],
+      ['endpoint', 2],
+    ]);
   });
 });
 

@@ -269,8 +269,12 @@ export class Arcs {
 
   /** The value of the whole formula at a joint; exactly 0 where an arc beside it shows that. */
   private valueAtJoint(joint: Place): Height | null {
-    const height = heightAt(this.simple, this.variable, joint, (formula) =>
-      this.isProvedZero(formula, joint),
+    const height = heightAt(
+      this.simple,
+      this.variable,
+      joint,
+      (formula) => this.isProvedZero(formula, joint),
+      () => this.openPlaces.push({ low: joint.low, high: joint.high }),
     );
     if (!height || !couldBeZero(height)) return height;
     if (isZeroHeight(height)) return zeroHeight;

@@ -44,23 +44,26 @@ export const foundHeight = (value: number): Height => ({
 /**
  * The height of a formula at a place; null where it has none, and where nothing shows that it has one.
  * @param isZeroThere whether a formula is known to be 0 at the place
+ * @param whenOpen called where nothing shows whether it has one
  */
 export function heightAt(
   body: Expression,
   variable: string,
   place: Place,
   isZeroThere: (formula: Expression) => boolean = () => false,
+  whenOpen: () => void = () => undefined,
 ): Height | null {
   const plain = hasKinks(body) ? 'unsure' : heightOfPlain(body, variable, place);
   if (plain !== 'unsure') return plain;
   try {
     const there = settled(body, (formula) => signAt(formula, variable, place, isZeroThere));
     const found = heightOfPlain(there, variable, place);
-    return found === 'unsure' ? null : found;
+    if (found !== 'unsure') return found;
   } catch (error) {
-    if (error instanceof Unsettled) return null;
-    throw error;
+    if (!(error instanceof Unsettled)) throw error;
   }
+  whenOpen();
+  return null;
 }
 
 function heightOfPlain(body: Expression, variable: string, place: Place): Height | null | 'unsure' {

@@ -12,7 +12,7 @@ import type { CallNode, Expression, PiecewiseNode, SplineNode } from '../languag
 export class Unsettled extends Error {}
 
 const zero = tree.number(0);
-const kinks: ReadonlySet<string> = new Set(['abs', 'sign', 'min', 'max', 'floor']);
+const kinks: ReadonlySet<string> = new Set(['abs', 'sign', 'min', 'max', 'floor', 'factorial']);
 
 /** Whether a formula has one form here and another there: which one holds at a place is settled first. */
 export const hasKinks = (node: Expression): boolean =>
@@ -101,6 +101,10 @@ export function settled(node: Expression, signOf: (formula: Expression) => numbe
         return sure(tree.subtract(u, v)) > 0 ? u : v;
       case 'floor':
         return wholePart(u);
+      case 'factorial': {
+        const n = wholePart(u);
+        return sure(tree.subtract(u, n)) === 0 ? tree.call('factorial', n) : nothing;
+      }
       case 'sqrt':
       case 'cbrt':
       case 'ln':
