@@ -112,6 +112,11 @@ test('where proof fails the list says that it was found by search, and where', a
   await fill(box(card, 'From'), '0.1');
   await fill(box(card, 'To'), '0.9');
   await expect(card).toContainText('found by search');
+  await expect(card).toContainText('there are more jumps than can be looked at; a shorter interval may help');
+  await teacher.openNew();
+  await teacher.begin('f(x) = sin(1/x)', 'Key points');
+  await fill(box(card, 'From'), '-0.1');
+  await fill(box(card, 'To'), '0.1');
   await expect(card).toContainText(/between .* and .* it could not be proved that nothing was missed/);
 });
 

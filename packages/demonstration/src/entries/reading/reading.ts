@@ -1,6 +1,6 @@
-import { evaluateAt, findingSentence, type AnswerTo } from '@yperkine/core';
+import { evaluateAt, findingSentence, latexName, type AnswerTo } from '@yperkine/core';
 import { z } from 'zod';
-import { live, words } from '../../numbers/line.ts';
+import { latex, live, words } from '../../numbers/line.ts';
 import type { Mark } from '../../scene/mark.ts';
 import { toneOf } from '../../scene/tone.ts';
 import { completeness, intervalStudy, onInterval, overTyped, studied, withAnswer } from '../asking.ts';
@@ -55,7 +55,12 @@ export const readingKind: EntryKind<ReadingEntry, ReadingResult> = {
           findings,
           lines: findings.map((finding) => [
             words(findingSentence(finding, name, variable, write)),
-            ...(finding.kind === 'stretch' ? [live(` (${write(finding.from)}, ${write(finding.to)})`)] : []),
+            ...(finding.kind === 'stretch'
+              ? [
+                  latex(`\\;${latexName(variable)} \\in`),
+                  live(` (${write(finding.from)}, ${write(finding.to)})`),
+                ]
+              : []),
           ]),
           sentence: sentenceOf(told.complete, findings.length, overTyped(variable, interval)),
           certainty: completeness(told.complete),
