@@ -156,6 +156,7 @@ describe('slopes from either side', () => {
     // A jump of 5 at a height of 10^15, and one of 10^(-19).
     ['10^15 + 2x if x < 1; 10^15 + 5 + x otherwise', 1, NaN, 1],
     ['2x if x < 1; 2 + 10^(-19) + 3(x - 1) otherwise', 1, NaN, 3],
+    ['10^(-15) |x|', 0, -1e-15, 1e-15],
   ])('%s at %s', (text, x, left, right) => {
     const found = slopesBeside(program(text), knownNumber(x));
     expect(found.left?.value ?? NaN).toBe(left);

@@ -81,6 +81,7 @@ describe('the tangent at a point', () => {
     expect(slopes('|x^2 - 4|/3', '2')).toEqual(['-4/3', '4/3']);
     expect(slopes('max(x, 1)', '1')).toEqual(['0', '1']);
     expect(slopes('floor x', '1')).toEqual([null, '0']);
+    expect(slopes('10^(-15) |x|', '0')).toEqual(['-1/1000000000000000', '1/1000000000000000']);
   });
 
   test('where a curve is glued together at a point the definition’s limit tells', () => {

@@ -36,6 +36,15 @@ export function taylorCoefficients(
   return isCorner ? merged(direct, oneSided(along, order, -1), oneSided(along, order, 1)) : direct;
 }
 
+/**
+ * Whether f has a slope at x by the rules of differentiation alone: where pieces meet, both sides may seem to agree by
+ * their digits only.
+ */
+export function hasPlainSlope(program: Program, x: number, parameters: readonly number[] = []): boolean {
+  const constants = parameters.map((value) => jet.constantJet(value, 2));
+  return !runJets(program, jet.variableJet(x, 2), constants, 0).some(Number.isNaN);
+}
+
 type Beside = -1 | 0 | 1;
 /** Coefficients that a root of a square may use up. */
 const spare = 6;

@@ -3,7 +3,7 @@ import { TooLarge } from '../algebra/limits.ts';
 import * as rational from '../algebra/rational.ts';
 import type { Rational } from '../algebra/rational.ts';
 import { exactValue } from '../evaluate/exact.ts';
-import { derivativesAt } from '../evaluate/jets.ts';
+import { derivativesAt, hasPlainSlope } from '../evaluate/jets.ts';
 import { evaluateAt } from '../evaluate/values.ts';
 import type { Program } from '../evaluate/program.ts';
 import type { Expression, Side } from '../language/tree.ts';
@@ -62,7 +62,7 @@ export function tangentAt(
   const goesOn = (['left', 'right'] as const).every((side) =>
     isDefinedBeside(f.program, x.value, side, parameters),
   );
-  if (!Number.isFinite(slope) || !goesOn) {
+  if (!Number.isFinite(slope) || !goesOn || !hasPlainSlope(f.program, x.value, parameters)) {
     const tangent = byDefinition(f.program, x, y, parameters);
     const isShown = tangent.kind !== 'noSlope' || tangent.left || tangent.right;
     if (isShown || Number.isNaN(slope)) return tangent;
