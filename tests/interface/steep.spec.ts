@@ -304,3 +304,19 @@ test('the tangent in both forms with a triangle of base ½; f′ in the tier of 
   const stored = Object.values((await teacher.stored()).entries);
   expect(stored).toContainEqual(expect.objectContaining({ kind: 'tangent', base: '0.5', pointSlope: true }));
 });
+
+test('a derivative’s card tells the rules used, step by step', async ({ page, teacher }) => {
+  await teacher.begin('f(x) = x^2 sin(3x)', 'Derivative');
+  const card = teacher.entry(/^Slope f′/);
+  const summary = card.getByText('The rules used, step by step');
+  await expect(card.getByRole('listitem')).toHaveCount(0);
+  await summary.click();
+  const steps = card.getByRole('listitem');
+  await expect(steps.first()).toContainText('product rule');
+  await expect(steps.filter({ hasText: 'chain rule' })).toHaveCount(1);
+  await expect(steps.filter({ hasText: 'power rule' })).toHaveCount(1);
+  await expect(steps.last()).toContainText('Together');
+  await summary.focus();
+  await page.keyboard.press('Enter');
+  await expect(steps).toHaveCount(0);
+});

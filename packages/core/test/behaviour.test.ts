@@ -306,6 +306,7 @@ describe('the rules of a derivative, step by step', () => {
     const { steps, result } = derivativeSteps(read('x^2 sin(x)'), 'x');
     const first = steps[0]?.after as tree.Expression;
     expect(printText(first)).toBe('d/dx (x^2) sin(x) + x^2(d/dx (sin(x)))');
+    expect(printText(steps[1]?.after as tree.Expression)).toBe('2x');
     expect(printText(result)).toBe('x(x cos(x) + 2sin(x))');
     expect(steps.every(({ rule }) => ruleNames[rule].length > 3)).toBe(true);
   });

@@ -44,8 +44,10 @@ export function derivativeSteps(
   const open = [body];
   for (let node = open.shift(); node && steps.length < mostSteps; node = open.shift()) {
     const step = ruleFor(node, variable);
-    steps.push(step);
-    open.push(...pendingIn(step.after));
+    const pending = pendingIn(step.after);
+    // Where nothing is left to be worked out, 2x¹ is 2x.
+    steps.push(pending.length > 0 ? step : { ...step, after: simplify(step.after) });
+    open.push(...pending);
   }
   return { steps, result: simplify(derivativeOf(body, variable)) };
 }

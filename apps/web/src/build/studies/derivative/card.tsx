@@ -1,3 +1,6 @@
+import type { Entry } from '@yperkine/demonstration';
+import { useState } from 'react';
+import { lazily } from '../../../parts/lazily.tsx';
 import { addDerivative } from '../../../state/studies.ts';
 import { Sketch } from '../Sketch.tsx';
 import type { StudyCard } from '../study.ts';
@@ -13,6 +16,20 @@ const Picture = () => (
   </Sketch>
 );
 
+/** The rules come when they are first asked for. */
+const RulesUsed = lazily(async () => (await import('./RulesUsed.tsx')).RulesUsed);
+
+function Controls({ entry }: { readonly entry: Entry }) {
+  const [isOpen, setOpen] = useState(false);
+  if (entry.kind !== 'derivative') return null;
+  return (
+    <details className="mt-2" onToggle={(event) => setOpen(event.currentTarget.open)}>
+      <summary className="cursor-pointer text-[0.95rem] text-quiet">The rules used, step by step</summary>
+      {isOpen && <RulesUsed of={entry.of} degree={entry.degree} />}
+    </details>
+  );
+}
+
 export const card: StudyCard = {
   kind: 'derivative',
   offers: [
@@ -25,4 +42,5 @@ export const card: StudyCard = {
       add: (workbench, on) => addDerivative(workbench, on),
     },
   ],
+  Controls,
 };
