@@ -162,7 +162,7 @@ export const ruleNames: Readonly<Record<Rule, string>> = {
   function: 'derivative of a standard function',
   chain: 'chain rule',
   definedFunction: 'chain rule for a named function',
-  pieces: 'each piece by itself',
+  pieces: 'each piece by itself, and where they meet by the definition',
   fundamentalTheorem: 'fundamental theorem of calculus',
   underTheSign: 'differentiation term by term',
 };

@@ -9,7 +9,7 @@ import {
   type SideHeight,
 } from '@yperkine/core';
 import { exactText } from '../../numbers/exactText.ts';
-import { format, type RoundingRule } from '../../numbers/format.ts';
+import { format, formatTidily, type RoundingRule } from '../../numbers/format.ts';
 import { latex, lineEquation, words, type Line } from '../../numbers/line.ts';
 import { unitText, type Unit } from '../../units/unit.ts';
 import { certaintySentence } from '../asking.ts';
@@ -32,12 +32,13 @@ export const knownY = ({ y, exactY }: FoundPoint): KnownNumber => exactly(y ?? N
 export function heightText(point: FoundPoint, rule: RoundingRule): string {
   const { kind, y, sides } = point;
   const text = (number: KnownNumber): string => format(number, rule).text;
-  if (kind === 'jump' && sides) return jumpText(sides, (side) => text(exactly(side.value, side.exact)));
+  if (kind === 'jump' && sides)
+    return jumpText(sides, (side) => formatTidily(exactly(side.value, side.exact), rule).text);
   if (y === null) return '–';
   return kind === 'hole' || kind === 'openEnd' ? `→ ${text(knownY(point))}` : text(knownY(point));
 }
 
-/** Both limits at a jump: 1.000 to 3.000; of one that comes from one side alone that limit. */
+/** Both limits at a jump: −0.75 to 3; of one that comes from one side alone that limit. */
 const jumpText = ({ left, right }: Sides, text: (side: SideHeight) => string): string => {
   const told = [left, right].flatMap((side) => (side ? [text(side)] : []));
   return told.length === 2 ? told.join(' to ') : `→ ${told.join('')}`;
