@@ -20,6 +20,9 @@ async function check(what, command) {
   say(`${status === 0 ? 'passed' : 'FAILED'}: ${what} (${Math.round((Date.now() - started) / 1000)} s)`);
 }
 
+/** Milliseconds after which a runner is ended: one that hangs is a failure, and the others are told. */
+const longestRun = 35 * 60_000;
+
 /**
  * Adds up what a runner reported; a runner that fell over before reporting counts as a failure.
  * @param {number} status
@@ -69,17 +72,14 @@ function noteDurations({ suites = [], specs = [] }) {
 /** @param {string} file */
 const readJson = (file) => JSON.parse(readFileSync(file, 'utf8'));
 
-/**
- * @param {string} databaseUrl
- * @param {readonly string[]} projects
- */
-async function jest(databaseUrl, projects) {
-  const file = join(results, `jest-${projects.join('-')}.json`);
+/** @param {string} databaseUrl */
+async function jest(databaseUrl) {
+  const file = join(results, 'jest.json');
   // A test that hangs fails; one on a busy machine may take its time.
   const limits = ['--testTimeout', '60000'];
   const report = ['--json', `--outputFile=${file}`];
   const { runJest } = await import('./setup/jest.mjs');
-  const { status } = await runJest([...report, ...limits, '--selectProjects', ...projects], { databaseUrl });
+  const { status } = await runJest([...report, ...limits], { databaseUrl, timeout: longestRun });
   addReport(status, () => {
     const { numPassedTests, numFailedTests, numFailedTestSuites, numPendingTests, testResults } =
       readJson(file);
@@ -96,6 +96,7 @@ async function jest(databaseUrl, projects) {
 async function playwright(databaseUrl) {
   const file = join(results, 'playwright.json');
   const { status } = await run('npx', ['--no-install', 'playwright', 'test'], {
+    timeout: longestRun,
     env: { ...process.env, TEST_DATABASE_URL: databaseUrl, PLAYWRIGHT_JSON_OUTPUT_NAME: file },
   });
   addReport(status, () => {
@@ -119,9 +120,7 @@ runMain(async () => {
   ]);
   await build();
   await withTestDatabase(async (databaseUrl) => {
-    await jest(databaseUrl, ['mathematics', 'server']);
-    // It builds again, which what the others run must not meet.
-    await jest(databaseUrl, ['start']);
+    await jest(databaseUrl);
     await playwright(databaseUrl);
   });
   tellSlowest();

@@ -1,4 +1,6 @@
-import { readdir, readFile, writeFile } from 'node:fs/promises';
+import { createHash } from 'node:crypto';
+import { existsSync, readFileSync } from 'node:fs';
+import { mkdir, readdir, readFile, rm, stat, writeFile } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
 import { promisify } from 'node:util';
 import { brotliCompress, constants, gzip } from 'node:zlib';
@@ -8,9 +10,50 @@ import { must, say } from './run.mjs';
 export const serverFile = join(projectFolder, 'apps/server/dist/server.js');
 export const webFolder = join(projectFolder, 'apps/web/dist');
 
-/** Builds the web application and the server's bundle. */
+/** What the build is made of; packages from npm are told by the lock file. */
+const sources = [
+  'apps/web',
+  'apps/server/src',
+  'packages',
+  'package-lock.json',
+  'tsconfig.json',
+  'scripts/setup/build.mjs',
+].map((name) => join(projectFolder, name));
+
+/** Folders in which nothing lies that is built. */
+const beside = new Set(['node_modules', 'dist', 'test']);
+
+/** The digest of the sources of what lies there. */
+const builtFrom = join(dirname(serverFile), 'built-from');
+
+/**
+ * A digest of files and folders, names and contents, but for what lies beside the sources.
+ * @param {readonly string[]} paths
+ * @returns {Promise<string>}
+ */
+export async function digestOf(paths) {
+  const digest = createHash('sha256');
+  /** @param {string} path */
+  const add = async (path) => {
+    if (!(await stat(path)).isDirectory())
+      return void digest.update(`${path}\0`).update(await readFile(path));
+    for (const name of (await readdir(path)).sort()) if (!beside.has(name)) await add(join(path, name));
+  };
+  for (const path of paths) await add(path);
+  return digest.digest('hex');
+}
+
+/** @param {string} digest */
+const isBuiltFrom = (digest) =>
+  [builtFrom, serverFile, join(webFolder, 'index.html')].every((file) => existsSync(file)) &&
+  readFileSync(builtFrom, 'utf8') === digest;
+
+/** Builds the web application and the server's bundle, unless they are built from these very sources. */
 export async function build() {
+  const digest = await digestOf(sources);
+  if (isBuiltFrom(digest)) return;
   say('Building …');
+  await rm(builtFrom, { force: true });
   const web = must(
     'Building the web application',
     'npx',
@@ -23,6 +66,8 @@ export async function build() {
   );
   const server = buildServer();
   await Promise.all([web.then(compress), server]);
+  await mkdir(dirname(builtFrom), { recursive: true });
+  await writeFile(builtFrom, digest);
 }
 
 /** Smaller files gain nothing: they travel in one packet anyway. */

@@ -22,10 +22,12 @@ export async function withTestDatabase(work) {
 /**
  * Runs Jest.
  * @param {readonly string[]} args
- * @param {{ databaseUrl: string, allCases?: boolean }} settings `allCases` tries all random cases, not a sample
+ * @param {{ databaseUrl: string, allCases?: boolean, timeout?: number }} settings `allCases` tries all random cases, not a
+ * sample; `timeout` is in milliseconds, 0 for none
  */
-export function runJest(args, { databaseUrl, allCases = false }) {
+export function runJest(args, { databaseUrl, allCases = false, timeout = 0 }) {
   return run('npx', ['--no-install', 'jest', ...args], {
+    timeout,
     env: {
       ...process.env,
       NODE_OPTIONS: '--experimental-vm-modules --no-warnings',

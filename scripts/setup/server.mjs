@@ -4,7 +4,8 @@ import { serverFile, webFolder } from './build.mjs';
 import { projectFolder } from './folders.mjs';
 import { SetupProblem } from './run.mjs';
 
-const patience = 60_000;
+/** Milliseconds: longer than the server waits for its database. */
+const patience = 150_000;
 
 /**
  * Starts the built server and waits until it answers.
@@ -28,12 +29,17 @@ export async function startServer({ port, databaseUrl, secret, demo, quiet = fal
   /** @type {Promise<number>} */
   const ended = new Promise((resolve) => child.on('close', (status) => resolve(status ?? 1)));
   const address = `http://127.0.0.1:${port}`;
-  await Promise.race([
-    untilHealthy(address),
-    ended.then(() => {
-      throw new SetupProblem('The server did not start.');
-    }),
-  ]);
+  try {
+    await Promise.race([
+      untilHealthy(address),
+      ended.then(() => {
+        throw new SetupProblem('The server did not start.');
+      }),
+    ]);
+  } catch (error) {
+    child.kill('SIGKILL');
+    throw error;
+  }
   return { address, ended, child, stop: () => child.kill('SIGTERM') };
 }
 

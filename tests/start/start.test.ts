@@ -1,4 +1,4 @@
-import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { afterAll, afterEach, beforeAll, describe, expect, test } from '@jest/globals';
 import { spawn, type ChildProcess } from 'node:child_process';
 import { existsSync, mkdtempSync, readdirSync, rmSync } from 'node:fs';
 import { createServer } from 'node:net';
@@ -8,7 +8,10 @@ import { setTimeout as wait } from 'node:timers/promises';
 import { descendants, kill, processIds, statusOf } from '../processes.ts';
 
 const projectFolder = join(import.meta.dirname, '../..');
-const patience = 120_000;
+const patience = 300_000;
+
+/** Those that have not ended yet: a test that fails half-way leaves none behind. */
+const running = new Set<Start>();
 
 /** What one run of the start command did. */
 class Start {
@@ -24,7 +27,13 @@ class Start {
     });
     this.child.stdout?.on('data', (piece) => (this.output += String(piece)));
     this.child.stderr?.on('data', (piece) => (this.output += String(piece)));
-    this.ended = new Promise((resolve) => this.child.on('close', (status) => resolve(status ?? -1)));
+    running.add(this);
+    this.ended = new Promise((resolve) =>
+      this.child.on('close', (status) => {
+        running.delete(this);
+        resolve(status ?? -1);
+      }),
+    );
   }
 
   async untilReady(): Promise<void> {
@@ -114,6 +123,9 @@ beforeAll(async () => {
   const { createHash } = await import('node:crypto');
   knownNames = [`yperkine-${createHash('sha256').update(dataFolder).digest('hex').slice(0, 10)}`];
 });
+afterEach(async () => {
+  for (const start of running) await start.crash({ withDatabase: true });
+});
 afterAll(() => {
   const places = ['/var/lib/postgresql', tmpdir()].filter((place) => existsSync(place));
   const left = places.flatMap((place) =>
@@ -132,6 +144,8 @@ describe('the start command', () => {
       const settings = { PORT: String(port), DATA_FOLDER: dataFolder };
       const first = new Start(settings);
       await first.untilReady();
+      // It is built already, from these sources.
+      expect(first.output).not.toContain('Building');
       expect(await health(port)).toEqual({ status: 'ok' });
       const signIn = await fetch(`http://127.0.0.1:${port}/api/session/demo`, { method: 'POST' });
       const cookie = signIn.headers.get('set-cookie')?.split(';')[0] ?? '';

@@ -2,7 +2,7 @@ import type { Server } from 'node:http';
 import type { Express } from 'express';
 import { createApp, type App } from './app.ts';
 import { readConfig, type Config } from './config.ts';
-import { connect, type Database } from './database/connect.ts';
+import { connect, onceReachable, type Database } from './database/connect.ts';
 import { demoAccount, examples, putInDemo } from './database/demo.ts';
 import { migrate } from './database/migrate.ts';
 import { createLogger } from './log.ts';
@@ -12,6 +12,9 @@ import { createLogger } from './log.ts';
  * sent on one that is being closed (common practice).
  */
 const keptOpen = 65_000;
+
+/** Milliseconds for which the server waits for its database when it starts. */
+const untilReached = 60_000;
 
 /** Milliseconds that connections get to end by themselves. */
 const farewell = 600;
@@ -48,12 +51,12 @@ async function start(): Promise<void> {
   const running: Running = {};
   stopOnSignal(running);
   const patient = (running.database = connect(config.databaseUrl, logger, { isPatient: true }));
-  await migrate(patient.sequelize);
+  await onceReachable(() => migrate(patient.sequelize), untilReached);
   await patient.close();
   const database = (running.database = connect(config.databaseUrl, logger));
   const app = (running.app = createApp(config, database, logger));
   if (config.demo) {
-    await putInDemo();
+    await onceReachable(putInDemo, untilReached);
     await app.pictures.prepare(
       demoAccount.id,
       examples.map(({ id }) => id),

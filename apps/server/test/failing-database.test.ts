@@ -5,7 +5,7 @@ import { connect as connectTcp, createServer, type AddressInfo, type Server, typ
 import pg from 'pg';
 import { createApp } from '../src/app.ts';
 import { readConfig } from '../src/config.ts';
-import { connect } from '../src/database/connect.ts';
+import { connect, onceReachable } from '../src/database/connect.ts';
 import { databaseFailure } from '../src/database/failure.ts';
 import { createLogger } from '../src/log.ts';
 import request from 'supertest';
@@ -155,6 +155,40 @@ describe('what is wrong with the database', () => {
     [null, null],
   ])('is told from a fault of ours: %j', (error, failure) => {
     expect(databaseFailure(error)).toBe(failure);
+  });
+});
+
+describe('a server that starts before its database', () => {
+  /** Opens a connection to something that takes it and never answers. */
+  async function openInVain(): Promise<void> {
+    const mute = createServer(() => undefined).listen(0, '127.0.0.1');
+    await new Promise((resolve) => mute.once('listening', resolve));
+    const { port } = mute.address() as AddressInfo;
+    const client = new pg.Client({
+      connectionString: `postgres://nobody@127.0.0.1:${port}/x`,
+      connectionTimeoutMillis: 50,
+    });
+    try {
+      await client.connect();
+    } finally {
+      mute.close();
+    }
+  }
+
+  test('waits for it, and works once it answers', async () => {
+    let tries = 0;
+    const work = () => (++tries < 3 ? openInVain() : Promise.resolve());
+    await onceReachable(work, 60_000);
+    expect(tries).toBe(3);
+  });
+
+  test('does not wait for ever, and not where something else is wrong', async () => {
+    let tries = 0;
+    const vain = () => (tries++, openInVain());
+    await expect(onceReachable(vain, 0)).rejects.toThrow();
+    const wrong = () => (tries++, Promise.reject(new Error('password authentication failed')));
+    await expect(onceReachable(wrong, 60_000)).rejects.toThrow('password');
+    expect(tries).toBe(2);
   });
 });
 

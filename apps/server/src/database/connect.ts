@@ -1,6 +1,8 @@
+import { setTimeout as wait } from 'node:timers/promises';
 import pg from 'pg';
 import { Sequelize } from 'sequelize';
 import type { Logger } from 'pino';
+import { databaseFailure } from './failure.ts';
 import { defineModels } from './models.ts';
 
 export interface Database {
@@ -25,6 +27,27 @@ export const patience = {
  * and everything behind it would wait too.
  */
 const isAtRest = (client: object): boolean => (client as { readyForQuery?: boolean }).readyForQuery === true;
+
+/** Milliseconds between two tries to reach a database. */
+const betweenTries = 500;
+
+/**
+ * Does some work with a database that may not be there yet, as one that is started beside the server: tries it again
+ * while it cannot be reached.
+ * @param longest milliseconds after which no new try begins
+ * @throws what the work throws for another reason, at once, and what it threw last
+ */
+export async function onceReachable(work: () => Promise<void>, longest: number): Promise<void> {
+  const until = Date.now() + longest;
+  for (;;) {
+    try {
+      return await work();
+    } catch (error) {
+      if (databaseFailure(error) !== 'away' || Date.now() >= until) throw error;
+    }
+    await wait(betweenTries);
+  }
+}
 
 interface ConnectOptions {
   /** Migrations may take as long as they need. */

@@ -8,7 +8,7 @@ const takesNothing = /^(25006|53100|53400|58030|XX001|XX002)$/;
 const away = /^(08|53|57|40001|40P01|55P03|25P0[234]|58)/;
 const socket = /^(ECONN|EPIPE|ETIMEDOUT|EHOSTUNREACH|ENETUNREACH|ENOTFOUND|EAI_AGAIN)/;
 const words =
-  /Connection terminated|connect ECONN|timeout exceeded|timed out|Query read timeout|Client has encountered|ConnectionManager\.getConnection was called after|Cannot use a pool after/i;
+  /Connection terminated|connect ECONN|timeout e(?:xceeded|xpired)|timed out|Query read timeout|Client has encountered|ConnectionManager\.getConnection was called after|Cannot use a pool after/i;
 
 /** The code and message of an error, or of the error that it was made of. */
 function* causes(error: unknown): Generator<{ code?: unknown; message?: unknown }> {
