@@ -1,5 +1,5 @@
 const swc = [
-  '@swc/jest',
+  '<rootDir>/tests/transform.mjs',
   {
     jsc: {
       parser: { syntax: 'typescript', tsx: true },

@@ -140,7 +140,7 @@ function definiteIntegral(question: QuestionAbout<'integral'>): unknown {
     closed(question),
     variable,
     question.on,
-    { isTotal: question.total, isProved: question.proved },
+    { isTotal: question.total },
   );
   return {
     value: plain(value),

@@ -60,8 +60,6 @@ export const questionSchema = z.discriminatedUnion('ask', [
     on: z.tuple([place, place]),
     /** The area between curve and axis, without signs. */
     total: z.boolean().default(false),
-    /** Whether an estimate is to be enclosed by interval arithmetic. */
-    proved: z.boolean().default(false),
     ...shared,
   }),
   z.object({ ask: z.literal('read'), text: z.string(), parameters: shared.parameters }),

@@ -65,7 +65,7 @@ export { extremeHeights, type ExtremeHeights } from './area/extremes.ts';
 export { integral, type DefiniteIntegral } from './area/integral.ts';
 export type { IntegralCertainty, IntegralPart } from './area/parts.ts';
 export { orderOfConvergence, type SumError } from './area/convergenceOrder.ts';
-export { enclosedIntegral } from './area/enclosure.ts';
+export { ledIntegral, type Led } from './area/led.ts';
 export { antiderivative } from './algebra/antiderivative/antiderivative.ts';
 export {
   keyPoints,

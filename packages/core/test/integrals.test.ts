@@ -1,12 +1,10 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import {
-  enclosedIntegral,
   evaluateAt,
   compile,
   evenPartition,
   integral,
-  integralOfProgram,
   orderOfConvergence,
   printText,
   readExpression,
@@ -15,7 +13,6 @@ import {
 } from '../src/index.ts';
 import { cases } from '../../../tests/cases.ts';
 import { integralOf } from '../src/evaluate/quadrature.ts';
-import { program } from './scope.ts';
 
 const read = (text: string) => {
   const reading = readExpression(text, { names: new Set(['x']), functions: new Set() });
@@ -24,7 +21,7 @@ const read = (text: string) => {
 };
 const over = (text: string, a: number, b: number, options = {}): DefiniteIntegral =>
   integral(read(text), 'x', [a, b], options);
-const { PI, E, LN2, SQRT2, log, sqrt, exp, sin, cos, atan, asinh } = Math;
+const { PI, E, LN2, SQRT2, log, sqrt, exp, atan, asinh } = Math;
 const everything = Infinity;
 
 type Row = [text: string, a: number, b: number, exact: string, value: number];
@@ -224,114 +221,6 @@ describe('what has no value says why', () => {
     expect(over('x^2 if x < 1; 2x + 1 otherwise', 0, 2).value).toBeCloseTo(13 / 3, 14);
   });
 });
-
-describe('quadrature', () => {
-  const school: [name: string, f: (x: number) => number, a: number, b: number, value: number][] = [
-    // Kahaner, Comparison of numerical quadrature formulas, in Rice, Mathematical Software (1971); from memory.
-    ['e^x', exp, 0, 1, E - 1],
-    ['a step at 0.3', (x) => (x > 0.3 ? 1 : 0), 0, 1, 0.7],
-    ['√x', sqrt, 0, 1, 2 / 3],
-    ['cosh', (x) => (23 / 25) * Math.cosh(x) - cos(x), -1, 1, (46 / 25) * Math.sinh(1) - 2 * sin(1)],
-    ['x√x', (x) => x ** 1.5, 0, 1, 0.4],
-    ['1/√x', (x) => 1 / sqrt(x), 0, 1, 2],
-    ['2/(2 + sin 10πx)', (x) => 2 / (2 + sin(10 * PI * x)), 0, 1, 2 / sqrt(3)],
-    ['1/(1 + x)', (x) => 1 / (1 + x), 0, 1, LN2],
-    ['1/(1 + e^x)', (x) => 1 / (1 + exp(x)), 0, 1, 1 - log((1 + E) / 2)],
-    ['a narrow bell', (x) => sqrt(50) * exp(-50 * PI * x * x), 0, 10, 0.5],
-    ['25 e^(−25x)', (x) => 25 * exp(-25 * x), 0, 10, 1 - exp(-250)],
-    ['a narrow pole pair', (x) => 50 / PI / (2500 * x * x + 1), 0, 10, atan(500) / PI],
-    ['ln x', log, 0, 1, -1],
-    // By hand.
-    ['a corner at 1/3', (x) => Math.abs(x - 1 / 3), 0, 1, 5 / 18],
-    ['a half disc', (x) => sqrt(1 - x * x), -1, 1, PI / 2],
-    ['(ln x)/√x', (x) => log(x) / sqrt(x), 0, 1, -4],
-    ['a bell to infinity', (x) => exp(-x * x), -everything, everything, sqrt(PI)],
-    ['x⁻⁰·⁹', (x) => x ** -0.9, 0, 1, 10],
-  ];
-
-  test.each(school)('%s: twelve digits with at most 1,500 evaluations', (_name, f, a, b, value) => {
-    let evaluations = 0;
-    const counted = (x: number) => {
-      evaluations++;
-      return f(x);
-    };
-    const found = integralOf(counted, a, b);
-    expect(Math.abs(found.value - value)).toBeLessThan(1e-12 * Math.max(1, Math.abs(value)));
-    expect(evaluations).toBeLessThanOrEqual(1500);
-  });
-
-  test.each<[string, string, number, number, number, number]>([
-    // By hand: straight lines through (0, 0), (2, 4), (5, 4), (9, −4), (12, 2) as trapezoids.
-    [
-      'a broken line',
-      'a (2x if x < 2; 4 if x < 5; 14 - 2x if x < 9; 2x - 22 otherwise)',
-      0,
-      12,
-      4 + 12 + 0 - 3,
-      4,
-    ],
-    // By hand: a jump whose place is a parameter.
-    ['a jump at a parameter', '(a x if x <= b; 5 otherwise)', 0, 3, 0.5 + 10, 2],
-  ])('%s: from seam to seam, so that each piece needs one look', (_name, text, from, to, value, pieces) => {
-    const body = program(text);
-    let evaluations = 0;
-    const parameters = new Proxy([1, 1], {
-      get(values, key) {
-        if (key === String(body.parameters.indexOf('a'))) evaluations++;
-        return Reflect.get(values, key) as unknown;
-      },
-    });
-    expect(integralOfProgram(body, parameters, from, to)).toBeCloseTo(value, 12);
-    expect(integralOfProgram(body, parameters, to, from)).toBeCloseTo(-value, 12);
-    expect(evaluations).toBeGreaterThan(0);
-    expect(evaluations).toBeLessThanOrEqual(2 * 15 * pieces);
-  });
-
-  test('what has no value does not settle, and ends soon', () => {
-    let evaluations = 0;
-    const found = integralOf((x) => (evaluations++, 1 / x), 0, 1);
-    expect(found.error / found.magnitude).toBeGreaterThan(0.01);
-    expect(evaluations).toBeLessThan(3000);
-  });
-});
-
-describe('bounds by interval arithmetic', () => {
-  test.each<[text: string, a: number, b: number, value: number]>([
-    // Stewart, section 7.7, example 6: e^(x²) on [0, 1], more digits from the series Σ 1/((2k + 1) k!).
-    [
-      'e^(x^2)',
-      0,
-      1,
-      Array.from({ length: 25 }, (_, k) => k).reduce((s, k) => s + 1 / ((2 * k + 1) * factorial(k)), 0),
-    ],
-    // By hand.
-    ['sqrt x', 0, 1, 2 / 3],
-    ['abs(x - 1/3)', 0, 1, 5 / 18],
-    ['sin(20x)^2', 0, 3, 1.5 - sin(120) / 80],
-    ['x^2', 0, 4, 64 / 3],
-  ])('hold for ∫ %s from %d to %d', (text, a, b, value) => {
-    const bounds = enclosedIntegral(read(text), 'x', [a, b]);
-    expect(bounds?.low).toBeLessThanOrEqual(value + 2e-16 * value);
-    expect(bounds?.high).toBeGreaterThanOrEqual(value - 2e-16 * value);
-    expect((bounds?.high ?? 1) - (bounds?.low ?? 0)).toBeLessThan(1e-9);
-  });
-
-  test('are not given for what is unbounded or not defined', () => {
-    expect(enclosedIntegral(read('1/x'), 'x', [-1, 1])).toBeNull();
-    expect(enclosedIntegral(read('sqrt x'), 'x', [-1, 1])).toBeNull();
-  });
-
-  test('stand in for an estimate on request', () => {
-    expect(over('e^(x^2)', 0, 1).certainty).toBe('estimated');
-    const proved = over('e^(x^2)', 0, 1, { isProved: true });
-    expect(proved.certainty).toBe('proved');
-    expect(proved.bound).toBeLessThan(1e-9);
-  });
-});
-
-function factorial(n: number): number {
-  return n < 2 ? 1 : n * factorial(n - 1);
-}
 
 describe('order of convergence', () => {
   // Common knowledge of numerical analysis: order 1 for ends, 2 for midpoints and trapezoids, 4 for parabolas.

@@ -41,6 +41,9 @@ describe('a table of comma-separated values', () => {
   test.each([
     ['commas', '0,1.5\n2,3'],
     ['semicolons and decimal commas', '0;1,5\n2;3'],
+    ['decimal commas everywhere', '0,0;1,5\n2,0;3,0'],
+    ['commas beside a note with a semicolon', '0,1.5,"a; b"\n2,3,"c; d; e"'],
+    ['upright bars', '0|1.5\n2|3'],
     ['tabs, as a spreadsheet copies', '0\t1.5\n2\t3'],
     ['a byte order mark and empty lines', '\ufeff0,1.5\n\n2,3\n\n'],
     ['a true minus, exponents and blanks', ' 0 , 15e-1\n2, +3'],

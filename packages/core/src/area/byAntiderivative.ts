@@ -12,7 +12,13 @@ export function byAntiderivative(stretch: Stretch, formula: Expression, variable
   const low = limitOrDivergence(formula, stretch, variable, 'from');
   const high = limitOrDivergence(formula, stretch, variable, 'to');
   if (low === 'diverges' || high === 'diverges')
-    return { part: partOf(stretch, NaN, null), bound: NaN, certainty: 'proved', convergence: 'diverges' };
+    return {
+      part: partOf(stretch, NaN, null),
+      bound: NaN,
+      magnitude: NaN,
+      certainty: 'proved',
+      convergence: 'diverges',
+    };
   if (!low || !high) return null;
   const difference = differenceOf(low, high);
   if (!difference || !isConfirmed(difference.value, stretch, variable)) return null;
@@ -20,6 +26,7 @@ export function byAntiderivative(stretch: Stretch, formula: Expression, variable
   return {
     part: partOf(stretch, value, exact),
     bound,
+    magnitude: Math.abs(value),
     certainty: exact ? 'exact' : isProved ? 'proved' : 'estimated',
     convergence: 'converges',
   };

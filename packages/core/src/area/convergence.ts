@@ -19,11 +19,12 @@ export function convergence(body: Expression, variable: string, end: End, side: 
   const x = tree.name(variable);
   const isPlace = isFinitePlace(end);
   if (isPlace && !end.exact) return 'unknown';
+  const limit = (formula: Expression): Limit => limitOfFormula(formula, goalAt(variable, end, side));
+  if (isPlace && isFinite(limit(body))) return 'converges';
   const bounded = withoutWaves(body);
   const distance = isPlace
     ? tree.call('abs', tree.subtract(x, end.exact ?? tree.number(0)))
     : tree.call('abs', x);
-  const limit = (formula: Expression): Limit => limitOfFormula(formula, goalAt(variable, end, side));
   const size = tree.call('abs', bounded.body);
   const power = limit(tree.divide(tree.call('ln', size), tree.call('ln', distance)));
   const judged = judge(power, -1, isPlace ? 1 : -1);

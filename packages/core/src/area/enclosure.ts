@@ -1,151 +1,150 @@
-import { derivativeOf } from '../algebra/differentiate.ts';
-import { TooLarge } from '../algebra/limits.ts';
-import { programOf } from '../analysis/programs.ts';
 import { endedEarly, stepsAllowed } from '../analysis/thoroughness.ts';
-import { enclose } from '../evaluate/enclosures.ts';
+import { enclosedJet } from '../evaluate/enclosedJets.ts';
 import * as intervals from '../evaluate/interval.ts';
 import type { Interval } from '../evaluate/interval.ts';
+import * as jets from '../evaluate/intervalJet.ts';
+import type { IntervalJet } from '../evaluate/intervalJet.ts';
 import type { Program } from '../evaluate/program.ts';
-import * as tree from '../language/tree.ts';
-import type { Expression } from '../language/tree.ts';
 
-export interface Enclosed {
-  readonly low: number;
-  readonly high: number;
-  /** How many times the function or a derivative was enclosed. */
-  readonly evaluations: number;
-}
-
-/** Parts that one integral may be split into. */
-const mostParts = 4000;
-/** Highest derivative that is used, and nodes beyond which none is made. */
-const highestOrder = 6;
-const longestDerivative = 1500;
-
-/**
- * Bounds between which ∫ f from a to b is proved to lie. On each part the middle's Taylor polynomial is integrated with
- * its remainder enclosed by interval arithmetic; where the function or a derivative is not shown to be continuous, its
- * range times the width is taken instead. Parts with the widest bounds are halved until the whole is narrow enough.
- * Source: Moore, Methods and Applications of Interval Analysis (1979), chapter 8.
- * @param body a formula in the variable alone
- * @param tolerance the width of the bounds that is asked for, relative to the integral of |f|
- * @returns null where the function is not bounded, or not shown to be defined throughout
- */
-export function enclosedIntegral(
-  body: Expression,
-  variable: string,
-  [a, b]: readonly [number, number],
-  tolerance = 1e-10,
-): Enclosed | null {
-  const work = new Enclosing(body, variable);
-  let parts = [work.part(a, b)];
-  for (;;) {
-    const width = parts.reduce((total, part) => total + part.width, 0);
-    const size = parts.reduce((total, part) => total + Math.abs(part.value.low + part.value.high) / 2, 0);
-    const isDone = width <= tolerance * Math.max(size, Number.MIN_VALUE);
-    if (isDone) break;
-    if (parts.length >= stepsAllowed(mostParts)) {
-      endedEarly();
-      break;
-    }
-    // All parts of more than their share at once, so that the list is gone through a few times only.
-    const share = Math.max(...parts.map((part) => part.width)) / 8;
-    const next = parts.flatMap((part) => (part.width >= share ? work.halves(part) : [part]));
-    if (next.length === parts.length) break;
-    parts = next;
-  }
-  const total = parts.reduce((sum, part) => intervals.add(sum, part.value), intervals.exactly(0));
-  const isBounded = Number.isFinite(total.low) && Number.isFinite(total.high);
-  return isBounded && total.sure ? { low: total.low, high: total.high, evaluations: work.evaluations } : null;
-}
-
-interface Part {
+/** A part of the way of an integral with the bounds between which its integral is proved to lie. */
+export interface EnclosedPart {
   readonly from: number;
   readonly to: number;
+  /** Not sure where the function may jump, or have no value. */
   readonly value: Interval;
+  /** Infinite where there are no bounds. */
   readonly width: number;
+  /** Whether nothing is gained from halving it: it is as narrow as doubles are, or only rounding is left. */
+  readonly isSettled: boolean;
+  /** Whether it is rounding that keeps the bounds apart. */
+  readonly isRounding: boolean;
 }
 
-class Enclosing {
-  evaluations = 0;
-  /** The function and its derivatives by order. */
-  private readonly programs: readonly Program[];
+/** The Taylor coefficients of an integrand over an interval, as many as are asked for. */
+export type Integrand = (x: Interval, length: number) => IntervalJet;
 
-  constructor(body: Expression, variable: string) {
-    this.programs = derivativePrograms(body, variable);
-  }
+/** A function as an integrand. */
+export const integrandOf =
+  (program: Program): Integrand =>
+  (x, length) =>
+    enclosedJet(program, jets.variable(x, length));
 
-  part(from: number, to: number): Part {
-    const value = this.integralOver(from, to);
-    const width = value.high - value.low;
-    return { from, to, value, width: Number.isNaN(width) ? Infinity : width };
-  }
+/**
+ * ∫ f from `start` to ±∞ as an integral over s from 0 to 1, where x = start ± (1 − s)/s, which is 1/s − 1 beyond.
+ * @param side 1 to ∞, −1 to −∞
+ */
+export const integrandToInfinity =
+  (program: Program, start: number, side: 1 | -1): Integrand =>
+  (s, length) => {
+    const inverse = jets.reciprocal(jets.variable(s, length));
+    const beyond = jets.plus(inverse, -1);
+    const x = jets.plus(side > 0 ? beyond : jets.negate(beyond), start);
+    return jets.multiply(enclosedJet(program, x), jets.integerPower(inverse, 2));
+  };
 
-  halves(part: Part): Part[] {
-    const middle = part.from + (part.to - part.from) / 2;
-    if (middle <= part.from || middle >= part.to) return [part];
-    return [this.part(part.from, middle), this.part(middle, part.to)];
-  }
+/** Parts that one integral may be split into. */
+const mostParts = 800;
+/** The highest derivative that is used. */
+const order = 16;
+/** Coefficients that tell whether the polynomial is of any use. */
+const fewest = 3;
+/** Bounds that are so near to each other are as near as doubles without underflow can be. */
+const leastWidth = 1e-290;
+/** Halvings after which a part is as narrow as it gets: one beside a corner, and one that is not bounded. */
+const deepest = { bounded: 52, unbounded: 32 };
 
-  private enclosed(order: number, from: number, to: number): Interval {
-    this.evaluations++;
-    return enclose(this.programs[order] as Program, from, to);
-  }
-
-  private integralOver(from: number, to: number): Interval {
-    const range = this.enclosed(0, from, to);
-    const width = intervals.subtract(intervals.exactly(to), intervals.exactly(from));
-    const rough = intervals.multiply(range, width);
-    if (!range.sure) return rough;
-    const fine = this.byTaylor(from, to, range, width);
-    if (!fine) return rough;
-    return { low: Math.max(rough.low, fine.low), high: Math.min(rough.high, fine.high), sure: true };
-  }
-
-  /** Σ 2 f⁽ᵏ⁾(m)·hᵏ⁺¹/(k + 1)! over even k, the last with f⁽ᵏ⁾ over the whole part; null where one is not continuous. */
-  private byTaylor(from: number, to: number, range: Interval, width: Interval): Interval | null {
-    const highest = this.programs.length - 1 - ((this.programs.length - 1) % 2);
-    if (highest < 2) return null;
-    let last = intervals.nothing;
-    for (let order = 1; order <= highest; order++) {
-      last = this.enclosed(order, from, to);
-      if (!last.sure || !Number.isFinite(last.low) || !Number.isFinite(last.high)) return null;
+/**
+ * The way of an integral in parts, each with proved bounds. On a part the Taylor polynomial at its middle is integrated
+ * with its remainder enclosed by interval arithmetic; where the function or a derivative is not shown to be continuous,
+ * its range times the width is taken instead. Parts with the widest bounds are halved until the whole is narrow enough.
+ * Source: Moore, Methods and Applications of Interval Analysis (1979), chapter 8.
+ * @param tolerance the width of the bounds that is asked for, relative to the integral of |f|
+ */
+export function enclosedParts(f: Integrand, a: number, b: number, tolerance = 1e-10): EnclosedPart[] {
+  let parts = [partOver(f, a, b, b - a)];
+  for (;;) {
+    const size = parts.reduce((total, part) => total + sizeOf(part), 0);
+    const open = parts.filter(({ isSettled }) => !isSettled);
+    const width = open.reduce((total, part) => total + part.width, 0);
+    if (width <= tolerance * Math.max(size, Number.MIN_VALUE)) return parts;
+    if (parts.length >= stepsAllowed(mostParts)) {
+      endedEarly();
+      return parts;
     }
-    const middle = from + (to - from) / 2;
-    // The middle is rounded: the polynomial serves as much as lies on both sides of it.
-    const reach = Math.min(
-      intervals.subtract(intervals.exactly(to), intervals.exactly(middle)).low,
-      intervals.subtract(intervals.exactly(middle), intervals.exactly(from)).low,
+    // All parts of more than their share at once, so that the list is gone through a few times only.
+    const share = Math.max(...open.map((part) => part.width)) / 8;
+    parts = parts.flatMap((part) =>
+      part.width >= share && !part.isSettled ? halves(f, part, b - a) : [part],
     );
-    const half = intervals.exactly(reach);
-    let total = intervals.exactly(0);
-    let power = half;
-    let factorial = 1;
-    for (let order = 0; order <= highest; order++) {
-      factorial *= order + 1;
-      if (order % 2 === 0) {
-        const value = order === highest ? last : this.enclosed(order, middle, middle);
-        const term = intervals.divide(intervals.multiply(value, power), intervals.exactly(factorial));
-        total = intervals.add(total, intervals.multiply(intervals.exactly(2), term));
-      }
-      power = intervals.multiply(power, half);
-    }
-    const sliver = intervals.subtract(width, intervals.exactly(2 * reach));
-    return intervals.add(total, intervals.multiply(range, sliver));
   }
 }
 
-function derivativePrograms(body: Expression, variable: string): Program[] {
-  const programs = [programOf(body, variable)];
-  let formula = body;
-  try {
-    for (let order = 1; order <= highestOrder; order++) {
-      formula = derivativeOf(formula, variable);
-      if (tree.size(formula) > longestDerivative) break;
-      programs.push(programOf(formula, variable));
-    }
-  } catch (error) {
-    if (!(error instanceof TooLarge)) throw error;
-  }
-  return programs;
+/** What ∫ |f| over a part is at least. */
+export const sizeOf = ({ value: { low, high } }: EnclosedPart): number => Math.max(0, low, -high);
+
+function halves(f: Integrand, { from, to }: EnclosedPart, whole: number): EnclosedPart[] {
+  const middle = from + (to - from) / 2;
+  return [partOver(f, from, middle, whole), partOver(f, middle, to, whole)];
 }
+
+function partOver(f: Integrand, from: number, to: number, whole: number): EnclosedPart {
+  const middle = from + (to - from) / 2;
+  const { value, remainder } = integralOver(f, from, to, middle);
+  const known = value.high - value.low;
+  const width = Number.isNaN(known) ? Infinity : known;
+  const depth = width < Infinity ? deepest.bounded : deepest.unbounded;
+  const isNarrow = to - from <= whole * 2 ** -depth || middle <= from || middle >= to || width < leastWidth;
+  const isRounding = width < Infinity && width - remainder > remainder;
+  return { from, to, value, width, isSettled: isNarrow || isRounding, isRounding };
+}
+
+interface Bounds {
+  readonly value: Interval;
+  /** What of the width halving makes smaller. */
+  readonly remainder: number;
+}
+
+/** Σ 2 cₖ(m)·hᵏ⁺¹/(k + 1) over even k, the last with cₖ over the whole part; the best of those of all orders. */
+function integralOver(f: Integrand, from: number, to: number, middle: number): Bounds {
+  const part = { low: from, high: to, sure: true };
+  const look = f(part, fewest);
+  const wide = look.known < fewest ? look : f(part, order + 1);
+  const width = intervals.subtract(intervals.exactly(to), intervals.exactly(from));
+  const range = jets.valuesOf(wide);
+  let best = intervals.multiply(range, width);
+  let remainder = best.high - best.low;
+  // Of even order, so that the last term has one sign.
+  const highest = wide.known - 1 - ((wide.known - 1) % 2);
+  if (highest < 2 || remainder === 0) return { value: best, remainder };
+  const centre = f(intervals.exactly(middle), highest);
+  // The middle is rounded: the polynomial serves as far as it reaches on both sides.
+  const reach = Math.min(
+    intervals.subtract(intervals.exactly(to), intervals.exactly(middle)).low,
+    intervals.subtract(intervals.exactly(middle), intervals.exactly(from)).low,
+  );
+  const half = intervals.exactly(reach);
+  const sliver = intervals.multiply(range, intervals.subtract(width, intervals.exactly(2 * reach)));
+  let [total, power] = [sliver, half];
+  const square = intervals.multiply(half, half);
+  for (let k = 0; k <= highest; k += 2) {
+    const weight = intervals.divide(
+      intervals.multiply(intervals.exactly(2), power),
+      intervals.exactly(k + 1),
+    );
+    const last = intervals.multiply(jets.coefficient(wide, k), weight);
+    const fine = intervals.add(total, last);
+    if (k > 0 && fine.high - fine.low < best.high - best.low) {
+      best = { low: Math.max(best.low, fine.low), high: Math.min(best.high, fine.high), sure: true };
+      remainder = last.high - last.low;
+    }
+    if (k < highest) total = intervals.add(total, intervals.multiply(jets.coefficient(centre, k), weight));
+    power = intervals.multiply(power, square);
+  }
+  return { value: best, remainder };
+}
+
+/** The bounds of all parts together, which are sure where the function is shown to be defined on all of them. */
+export const togetherOf = (parts: readonly EnclosedPart[]): Interval =>
+  parts.reduce((sum, part) => intervals.add(sum, part.value), intervals.exactly(0));
+
+export const isBounded = ({ low, high }: Interval): boolean => Number.isFinite(high - low);

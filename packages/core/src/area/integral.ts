@@ -4,15 +4,14 @@ import { shortest } from '../algebra/shortest.ts';
 import type { Box } from '../analysis/isolate.ts';
 import { exactPlace } from '../analysis/place.ts';
 import { programOf } from '../analysis/programs.ts';
-import { integralOfProgram } from '../evaluate/integral.ts';
 import { splineOf } from '../evaluate/program.ts';
-import { integralOf } from '../evaluate/quadrature.ts';
-import { evaluateAt } from '../evaluate/values.ts';
 import { printText } from '../language/printText.ts';
 import * as tree from '../language/tree.ts';
 import type { Expression } from '../language/tree.ts';
 import { byAntiderivative } from './byAntiderivative.ts';
-import { byEnclosure, byQuadrature, largestError, roundingShare } from './byQuadrature.ts';
+import { byQuadrature, largestError, roundingShare } from './byQuadrature.ts';
+import { hasInfiniteArea, integralOfWaves } from './farWaves.ts';
+import { ledIntegral } from './led.ts';
 import {
   roundingOf,
   valueOf,
@@ -38,29 +37,34 @@ export interface DefiniteIntegral {
 
 /**
  * ∫ f from a to b, or the area between the curve and the axis (`isTotal`). Each stretch between joints is worked out by
- * an antiderivative that was verified by differentiation, or by quadrature. Improper ends are told to converge or to
- * diverge. For b < a the integral changes its sign; a total area does not.
+ * an antiderivative that was verified by differentiation, or by quadrature with proved bounds where there are such.
+ * Improper ends are told to converge or to diverge. For b < a the integral changes its sign; a total area does not.
  * @param body a formula in the variable alone
  * @param interval finite numbers, or ±Infinity
- * @param options `isProved` asks for bounds by interval arithmetic where there would be an estimate
  */
 export function integral(
   body: Expression,
   variable: string,
   [a, b]: readonly [number, number],
-  { isTotal = false, isProved = false } = {},
+  { isTotal = false } = {},
 ): DefiniteIntegral {
-  if (a > b) return turned(integral(body, variable, [b, a], { isTotal, isProved }), isTotal);
+  if (a > b) return turned(integral(body, variable, [b, a], { isTotal }), isTotal);
   if (a === b) return ofNothing;
   if (splineOf(programOf(body, variable)) && !isTotal) return withoutArcs(body, variable, [a, b], isTotal);
+  const unsigned = isTotal ? body : insideBars(body);
+  if (unsigned && hasInfiniteArea(unsigned, variable, [a, b])) return { ...withoutValue, diverges: true };
   try {
+    const waves = isTotal
+      ? null
+      : integralOfWaves(body, variable, [a, b], (f, on) => integral(f, variable, on));
+    if (waves) return waves;
     const { stretches, undecided } = stretchesOf(body, variable, [a, b], isTotal);
     const undefinedOn = stretches.flatMap(({ body: formula, from, to }) =>
       formula ? [] : [{ low: valueOf(from), high: valueOf(to) }],
     );
     if (undefinedOn.length > 0) return { ...withoutValue, undefinedOn };
     if (undecided.length === 0 || !isTotal) {
-      const found = stretches.map((stretch) => ofStretch(stretch, variable, isProved));
+      const found = stretches.map((stretch) => ofStretch(stretch, variable));
       const joined = joinedParts(found, isTotal);
       if (undecided.length === 0 || joined.diverges) return joined;
     }
@@ -69,6 +73,9 @@ export function integral(
   }
   return withoutArcs(body, variable, [a, b], isTotal);
 }
+
+const insideBars = (body: Expression): Expression | null =>
+  (body.kind === 'call' && body.name === 'abs' && body.arguments[0]) || null;
 
 const ofNothing: DefiniteIntegral = {
   value: 0,
@@ -99,7 +106,10 @@ function turned(found: DefiniteIntegral, isTotal: boolean): DefiniteIntegral {
 function joinedParts(found: readonly Found[], isTotal: boolean): DefiniteIntegral {
   const parts = found.map(({ part }) => part);
   const diverges = found.some((one) => one.convergence === 'diverges');
-  if (diverges || parts.some((part) => Number.isNaN(part.value)))
+  const add = (total: number, one: number): number => total + one;
+  const error = found.map(({ bound }) => bound).reduce(add, 0);
+  const magnitude = found.map((one) => one.magnitude).reduce(add, 0);
+  if (diverges || !(error <= largestError * magnitude) || parts.some((part) => Number.isNaN(part.value)))
     return { ...withoutValue, diverges, certainty: 'estimated', parts };
   const factor = ({ sign }: IntegralPart): 1 | -1 => (isTotal && sign < 0 ? -1 : 1);
   const exact = exactSum(parts, factor);
@@ -108,7 +118,7 @@ function joinedParts(found: readonly Found[], isTotal: boolean): DefiniteIntegra
   return {
     value: place ? place.value : parts.reduce((total, part) => total + factor(part) * part.value, 0),
     exact: exact && isReadable(exact) ? exact : null,
-    bound: place ? roundingOf(place) : found.reduce((total, one) => total + one.bound, rounding),
+    bound: place ? roundingOf(place) : error + rounding,
     certainty: exact && !isReadable(exact) ? 'proved' : worst(found.map(({ certainty }) => certainty)),
     diverges: false,
     undefinedOn: [],
@@ -132,31 +142,27 @@ function exactSum(parts: readonly IntegralPart[], factor: (part: IntegralPart) =
 const worst = (certainties: readonly IntegralCertainty[]): IntegralCertainty =>
   (['estimated', 'proved', 'exact'] as const).find((one) => certainties.includes(one)) ?? 'exact';
 
-function ofStretch(stretch: Stretch, variable: string, isProved: boolean): Found {
-  return (
-    (stretch.antiderivative && byAntiderivative(stretch, stretch.antiderivative, variable)) ??
-    (isProved ? byEnclosure(stretch, variable) : null) ??
-    byQuadrature(stretch, variable)
-  );
-}
+const ofStretch = (stretch: Stretch, variable: string): Found =>
+  (stretch.antiderivative && byAntiderivative(stretch, stretch.antiderivative, variable)) ??
+  byQuadrature(stretch, variable);
 
-/** Without arcs: what quadrature alone tells. */
+/** Without arcs: what quadrature over the whole tells. A table alone is integrated piece by piece. */
 function withoutArcs(
   body: Expression,
   variable: string,
   [a, b]: readonly [number, number],
   isTotal: boolean,
 ): DefiniteIntegral {
-  const program = programOf(body, variable);
-  const value = (x: number): number => evaluateAt(program, x);
-  const whole = isTotal ? integralOf((x) => Math.abs(value(x)), a, b) : integralOf(value, a, b);
-  const byKnots = isTotal ? whole.value : integralOfProgram(program, [], a, b);
-  const isSettled = whole.error <= largestError * whole.magnitude;
-  if (!isSettled && Number.isNaN(byKnots)) return { ...withoutValue, certainty: 'estimated' };
+  const program = programOf(isTotal ? tree.call('abs', body) : body, variable);
+  const { value, error, magnitude, bounds } = ledIntegral(program, a, b);
+  const byKnots = splineOf(program)?.integral(a, b) ?? NaN;
+  const isKnown = bounds !== null && byKnots >= bounds.low && byKnots <= bounds.high;
+  const isSettled = error <= largestError * magnitude;
+  if (!isSettled) return { ...withoutValue, certainty: 'estimated' };
   return {
     ...withoutValue,
-    value: byKnots,
-    bound: Math.max(whole.error, whole.magnitude * roundingShare),
-    certainty: 'estimated',
+    value: isKnown ? byKnots : value,
+    bound: bounds ? bounds.high - bounds.low : Math.max(error, magnitude * roundingShare),
+    certainty: bounds ? 'proved' : 'estimated',
   };
 }

@@ -25,7 +25,9 @@ export interface IntegralPart {
 /** What is known of one stretch. */
 export interface Found {
   readonly part: IntegralPart;
+  /** How far the value may be from the integral, and ∫ |f|, against which that is measured. */
   readonly bound: number;
+  readonly magnitude: number;
   readonly certainty: IntegralCertainty;
   readonly convergence: Convergence;
 }

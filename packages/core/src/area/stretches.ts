@@ -2,6 +2,8 @@ import { canonical } from '../algebra/canonical.ts';
 import { antiderivative } from '../algebra/antiderivative/antiderivative.ts';
 import { Arcs } from '../analysis/arcs.ts';
 import type { Box } from '../analysis/isolate.ts';
+import { programOf } from '../analysis/programs.ts';
+import { evaluateAt } from '../evaluate/values.ts';
 import { exactPlace, isStrictlyBetween, type Place } from '../analysis/place.ts';
 import { numberFormula } from '../limit/numberFormula.ts';
 import { piecesOf, signInside } from '../analysis/pieces.ts';
@@ -62,8 +64,13 @@ function finiteStretches(
   bySign: boolean,
 ): Stretches {
   const arcs = new Arcs(body, variable, interval, 0);
+  const undecided = [...arcs.undecided];
   const stretches = arcs.arcs.flatMap((arc): Stretch[] => {
     const formula = arcs.bodyOf(arc, 0);
+    if (!formula && hasValueAt(body, variable, (arc.from.value + arc.to.value) / 2)) {
+      undecided.push({ low: arc.from.value, high: arc.to.value });
+      return [];
+    }
     if (!formula) return [{ from: arc.from, to: arc.to, body: null, antiderivative: null, sign: NaN }];
     const whole = antiderivativeOn(arcs, formula, arc.from, arc.to);
     if (!bySign) return [{ from: arc.from, to: arc.to, body: formula, antiderivative: whole, sign: NaN }];
@@ -71,7 +78,7 @@ function finiteStretches(
       .signsOn(arc, 0)
       .map(({ from, to, sign }) => ({ from, to, body: formula, antiderivative: whole, sign }));
   });
-  return { stretches, undecided: arcs.undecided };
+  return { stretches, undecided };
 }
 
 /** An antiderivative of a formula without a break between two places, in terms that hold there: ln (−x) for ln |x|. */
@@ -117,6 +124,9 @@ function tail(body: Expression, variable: string, side: 1 | -1, least: number, b
   const begins = isWhole ? least : (side * beyond) / end.value;
   const start = exactPlace(numberFormula(begins)) as Place;
   const farBody = arcs.bodyOf(first, 0) && farFormula(body, variable, begins);
+  // Far out it is defined, but by no single formula that is known.
+  if (!farBody && hasValueAt(body, variable, begins * beyond))
+    return { ...nothing, undecided: [farBox(begins)], begins };
   const between = exactPlace(numberFormula(begins * beyond)) as Place;
   const [from, to]: [End, End] = side > 0 ? [start, 1] : [-1, start];
   const sign = farBody && bySign ? signInside(farBody, variable, start, between) : NaN;
@@ -127,6 +137,9 @@ function tail(body: Expression, variable: string, side: 1 | -1, least: number, b
     undecided: arcs.undecided.filter(({ low }) => low < end.value / beyond).map(() => farBox(begins)),
   };
 }
+
+const hasValueAt = (body: Expression, variable: string, x: number): boolean =>
+  !Number.isNaN(evaluateAt(programOf(body, variable), x));
 
 const farBox = (begins: number): Box =>
   begins > 0 ? { low: begins, high: Infinity } : { low: -Infinity, high: begins };

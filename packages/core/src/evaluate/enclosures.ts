@@ -35,7 +35,8 @@ export function run(
   return values;
 }
 
-function stepInterval(
+/** The enclosure of one step from those of the steps before it. */
+export function stepInterval(
   step: Step,
   of: (index: number) => Interval,
   x: Interval,
@@ -142,7 +143,7 @@ function hull(a: Interval, b: Interval): Interval {
 }
 
 /** Terms of a sum that are enclosed one by one. */
-const mostEnclosedTerms = 2000;
+export const mostEnclosedTerms = 2000;
 
 function sum(step: NestedStep & { op: 'sum' | 'integral' }, of: (index: number) => Interval): Interval {
   const [from, to] = [of(step.from), of(step.to)];

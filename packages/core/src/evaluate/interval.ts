@@ -154,11 +154,15 @@ export function monotone(f: (x: number) => number, x: Interval, falling = false)
   const at = falling ? { low: x.high, high: x.low } : x;
   const [low, high] = [f(at.low), f(at.high)];
   return interval(
-    isExactAt(at.low, low, falling) ? low : low - elementaryMargin(low),
-    isExactAt(at.high, high, falling) ? high : high + elementaryMargin(high),
+    isExactAt(at.low, low, falling) ? low : lowered(low, at.low),
+    isExactAt(at.high, high, falling) ? high : -lowered(-high, at.high),
     x.sure,
   );
 }
+
+/** A bound below a value that was found to be y at x; one that overflowed is no less than the greatest double. */
+const lowered = (y: number, x: number): number =>
+  y === Infinity ? (Number.isFinite(x) ? Number.MAX_VALUE : y) : y - elementaryMargin(y);
 
 /** Rising elementary functions have a whole value at 0, and every one whose value at 1 is 0 has it exactly. */
 const isExactAt = (x: number, y: number, falling: boolean): boolean =>

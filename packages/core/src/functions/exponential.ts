@@ -1,4 +1,5 @@
 import * as range from '../evaluate/interval.ts';
+import * as rangeJets from '../evaluate/intervalJet.ts';
 import * as jet from '../evaluate/jet.ts';
 import * as balls from '../limit/ballFunctions.ts';
 import { oneArgument, operator, twoArguments, type BuiltIn } from './row.ts';
@@ -25,6 +26,7 @@ export const exponential: readonly BuiltIn[] = [
     derivatives: ['exp(x)'],
     range: range.exp,
     jet: jet.exp,
+    rangeJet: rangeJets.exp,
     notation: { kind: 'exponential' },
   },
   {
@@ -37,6 +39,7 @@ export const exponential: readonly BuiltIn[] = [
     derivatives: ['1/x'],
     range: range.ln,
     jet: jet.ln,
+    rangeJet: rangeJets.ln,
     notation: operator('\\ln'),
     domain: 'x > 0',
     boundaries: ['x'],
@@ -51,6 +54,7 @@ export const exponential: readonly BuiltIn[] = [
     derivatives: ['1/(x ln(10))'],
     range: (x) => range.divide(range.ln(x), range.ln(range.exactly(10))),
     jet: (u) => jet.scale(jet.ln(u), 1 / Math.LN10),
+    rangeJet: (u) => rangeJets.scale(rangeJets.ln(u), range.reciprocal(range.ln(range.exactly(10)))),
     notation: operator('\\log'),
     domain: 'x > 0',
     inTermsOf: 'ln(x)/ln(10)',
@@ -65,6 +69,7 @@ export const exponential: readonly BuiltIn[] = [
     derivatives: ['-ln(y)/(x ln(x)^2)', '1/(y ln(x))'],
     range: (base, x) => range.divide(range.ln(x), range.ln(base)),
     jet: (base, u) => jet.divide(jet.ln(u), jet.ln(base)),
+    rangeJet: (base, u) => rangeJets.divide(rangeJets.ln(u), rangeJets.ln(base)),
     notation: { kind: 'indexed', latex: '\\log', symbol: 'log' },
     domain: 'x > 0 and x ≠ 1 and y > 0',
     inTermsOf: 'ln(y)/ln(x)',

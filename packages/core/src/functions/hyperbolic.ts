@@ -1,10 +1,17 @@
 import * as range from '../evaluate/interval.ts';
+import * as rangeJets from '../evaluate/intervalJet.ts';
 import * as jet from '../evaluate/jet.ts';
 import * as balls from '../limit/ballFunctions.ts';
 import { namedOperator, oneArgument, operator, type BuiltIn } from './row.ts';
 
 const first = (u: jet.Jet) => u[0] as number;
 const square = (u: jet.Jet) => jet.multiply(u, u);
+
+const arcoshRange = (x: range.Interval) => range.monotone(Math.acosh, range.within(x, 1, Infinity));
+function artanhRange(x: range.Interval): range.Interval {
+  const inside = range.monotone(Math.atanh, range.within(x, -1, 1));
+  return x.low > -1 && x.high < 1 ? inside : { ...inside, sure: false };
+}
 
 export const hyperbolic: readonly BuiltIn[] = [
   {
@@ -17,6 +24,7 @@ export const hyperbolic: readonly BuiltIn[] = [
     derivatives: ['cosh(x)'],
     range: (x) => range.monotone(Math.sinh, x),
     jet: (u) => jet.sinhCosh(u)[0],
+    rangeJet: (u) => rangeJets.sinhCosh(u)[0],
     notation: operator('\\sinh'),
   },
   {
@@ -29,6 +37,7 @@ export const hyperbolic: readonly BuiltIn[] = [
     derivatives: ['sinh(x)'],
     range: (x) => range.monotone(Math.cosh, range.absolute(x)),
     jet: (u) => jet.sinhCosh(u)[1],
+    rangeJet: (u) => rangeJets.sinhCosh(u)[1],
     notation: operator('\\cosh'),
   },
   {
@@ -47,6 +56,12 @@ export const hyperbolic: readonly BuiltIn[] = [
         ? jet.integrateProduct(u, jet.divide(jet.one(u), square(cosh)), tanh)
         : jet.constantJet(tanh, u.length);
     },
+    rangeJet: (u) =>
+      rangeJets.along(
+        u,
+        (v) => rangeJets.reciprocal(rangeJets.integerPower(rangeJets.sinhCosh(v)[1], 2)),
+        (x) => range.monotone(Math.tanh, x),
+      ),
     notation: operator('\\tanh'),
   },
   {
@@ -64,6 +79,12 @@ export const hyperbolic: readonly BuiltIn[] = [
         jet.divide(jet.one(u), jet.sqrt(jet.add(square(u), jet.one(u)))),
         Math.asinh(first(u)),
       ),
+    rangeJet: (u) =>
+      rangeJets.along(
+        u,
+        (v) => rangeJets.rationalPower(rangeJets.plus(rangeJets.integerPower(v, 2), 1), -1, 2),
+        (x) => range.monotone(Math.asinh, x),
+      ),
     notation: namedOperator('arsinh'),
   },
   {
@@ -74,12 +95,18 @@ export const hyperbolic: readonly BuiltIn[] = [
     value: Math.acosh,
     ball: balls.arcosh,
     derivatives: ['1/sqrt(x^2-1)'],
-    range: (x) => range.monotone(Math.acosh, range.within(x, 1, Infinity)),
+    range: arcoshRange,
     jet: (u) =>
       jet.integrateProduct(
         u,
         jet.divide(jet.one(u), jet.sqrt(jet.subtract(square(u), jet.one(u)))),
         Math.acosh(first(u)),
+      ),
+    rangeJet: (u) =>
+      rangeJets.along(
+        u,
+        (v) => rangeJets.rationalPower(rangeJets.plus(rangeJets.integerPower(v, 2), -1), -1, 2),
+        arcoshRange,
       ),
     notation: namedOperator('arcosh'),
     domain: 'x ≥ 1',
@@ -93,15 +120,18 @@ export const hyperbolic: readonly BuiltIn[] = [
     value: (x) => (Math.abs(x) === 1 ? NaN : Math.atanh(x)),
     ball: balls.artanh,
     derivatives: ['1/(1-x^2)'],
-    range: (x) => {
-      const inside = range.monotone(Math.atanh, range.within(x, -1, 1));
-      return x.low > -1 && x.high < 1 ? inside : { ...inside, sure: false };
-    },
+    range: artanhRange,
     jet: (u) =>
       jet.integrateProduct(
         u,
         jet.divide(jet.one(u), jet.subtract(jet.one(u), square(u))),
         Math.atanh(first(u)),
+      ),
+    rangeJet: (u) =>
+      rangeJets.along(
+        u,
+        (v) => rangeJets.reciprocal(rangeJets.plus(rangeJets.negate(rangeJets.integerPower(v, 2)), 1)),
+        artanhRange,
       ),
     notation: namedOperator('artanh'),
     domain: '-1 < x < 1',

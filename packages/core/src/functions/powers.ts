@@ -1,4 +1,5 @@
 import * as range from '../evaluate/interval.ts';
+import * as rangeJets from '../evaluate/intervalJet.ts';
 import * as jet from '../evaluate/jet.ts';
 import * as balls from '../limit/ballFunctions.ts';
 import { oneArgument, twoArguments, type BuiltIn } from './row.ts';
@@ -22,6 +23,7 @@ export const powers: readonly BuiltIn[] = [
     derivatives: ['1/(2 sqrt(x))'],
     range: (x) => range.rationalPower(x, 1, 2),
     jet: jet.sqrt,
+    rangeJet: (u) => rangeJets.rationalPower(u, 1, 2),
     jetBeside: (side, u) => jet.rationalPowerBeside(u, 1, 2, side),
     notation: { kind: 'root', degree: 2 },
     domain: 'x ≥ 0',
@@ -37,6 +39,7 @@ export const powers: readonly BuiltIn[] = [
     derivatives: ['1/(3 cbrt(x)^2)'],
     range: (x) => range.rationalPower(x, 1, 3),
     jet: (u) => jet.rationalPower(u, 1, 3),
+    rangeJet: (u) => rangeJets.rationalPower(u, 1, 3),
     jetBeside: (side, u) => jet.rationalPowerBeside(u, 1, 3, side),
     notation: { kind: 'root', degree: 3 },
     boundaries: ['x'],
@@ -54,6 +57,12 @@ export const powers: readonly BuiltIn[] = [
       const degree = n[0] as number;
       const isWhole = Number.isInteger(degree) && degree >= 1;
       return isWhole ? jet.rationalPower(u, 1, degree) : jet.constantJet(NaN, u.length);
+    },
+    rangeJet: (n, u) => {
+      const degree = rangeJets.valuesOf(n);
+      return isDegree(degree)
+        ? rangeJets.rationalPower(u, 1, degree.low)
+        : rangeJets.rough(range.everything, rangeJets.lengthOf(u));
     },
     jetBeside: (side, n, u) => jet.rationalPowerBeside(u, 1, n[0] as number, side),
     notation: { kind: 'root', degree: 'argument' },

@@ -1,4 +1,5 @@
 import * as range from '../evaluate/interval.ts';
+import * as rangeJets from '../evaluate/intervalJet.ts';
 import * as jet from '../evaluate/jet.ts';
 import * as balls from '../limit/ballFunctions.ts';
 import { fence, listed, namedOperator, oneArgument, twoArguments, type BuiltIn } from './row.ts';
@@ -30,6 +31,19 @@ const largerBeside = (side: 1 | -1, u: jet.Jet, v: jet.Jet, sign: 1 | -1): jet.J
   return jet.signBeside(difference, side) * sign > 0 ? u : v;
 };
 
+const minRange = (x: range.Interval, y: range.Interval): range.Interval => ({
+  low: Math.min(x.low, y.low),
+  high: Math.min(x.high, y.high),
+  sure: x.sure && y.sure,
+});
+const maxRange = (x: range.Interval, y: range.Interval): range.Interval => ({
+  low: Math.max(x.low, y.low),
+  high: Math.max(x.high, y.high),
+  sure: x.sure && y.sure,
+});
+const factorialRange = (x: range.Interval): range.Interval =>
+  x.low === x.high ? { low: factorial(x.low), high: factorial(x.low), sure: false } : range.everything;
+
 const roundHalfUp = (x: number): number => Math.floor(x + 0.5);
 
 export const rounding: readonly BuiltIn[] = [
@@ -47,6 +61,13 @@ export const rounding: readonly BuiltIn[] = [
       if (x !== 0) return x > 0 ? u : jet.negate(u);
       return u.map((c, k) => (k === 0 || c === 0 ? 0 : NaN));
     },
+    rangeJet: (u) => {
+      const { low, high } = rangeJets.valuesOf(u);
+      if (low >= 0) return u;
+      return high <= 0
+        ? rangeJets.negate(u)
+        : rangeJets.rough(range.absolute(rangeJets.valuesOf(u)), rangeJets.lengthOf(u));
+    },
     jetBeside: (side, u) => (jet.signBeside(u, side) < 0 ? jet.negate(u) : u),
     notation: fence({ latex: '|', symbol: '|' }, { latex: '|', symbol: '|' }),
     boundaries: ['x'],
@@ -62,6 +83,7 @@ export const rounding: readonly BuiltIn[] = [
     derivatives: ['0'],
     range: (x) => range.stepwise(Math.sign, x),
     jet: (u) => jet.stepwise(Math.sign, (x) => x === 0, u),
+    rangeJet: (u) => rangeJets.stepwise(Math.sign, u),
     jetBeside: (side, u) => jet.constantJet(jet.signBeside(u, side), u.length),
     notation: namedOperator('sign'),
     boundaries: ['x'],
@@ -77,6 +99,7 @@ export const rounding: readonly BuiltIn[] = [
     derivatives: ['0'],
     range: (x) => range.stepwise(Math.floor, x),
     jet: (u) => jet.stepwise(Math.floor, isInteger, u),
+    rangeJet: (u) => rangeJets.stepwise(Math.floor, u),
     jetBeside: (side, u) => jet.stepBeside(Math.floor, u, side),
     notation: fence({ latex: '\\lfloor ', symbol: '⌊' }, { latex: '\\rfloor', symbol: '⌋' }),
   },
@@ -90,6 +113,7 @@ export const rounding: readonly BuiltIn[] = [
     derivatives: ['0'],
     range: (x) => range.stepwise(Math.ceil, x),
     jet: (u) => jet.stepwise(Math.ceil, isInteger, u),
+    rangeJet: (u) => rangeJets.stepwise(Math.ceil, u),
     jetBeside: (side, u) => jet.stepBeside(Math.ceil, u, side),
     notation: fence({ latex: '\\lceil ', symbol: '⌈' }, { latex: '\\rceil', symbol: '⌉' }),
     inTermsOf: '-floor(-x)',
@@ -104,6 +128,7 @@ export const rounding: readonly BuiltIn[] = [
     derivatives: ['0'],
     range: (x) => range.stepwise(roundHalfUp, x),
     jet: (u) => jet.stepwise(roundHalfUp, (x) => isInteger(x + 0.5), u),
+    rangeJet: (u) => rangeJets.stepwise(roundHalfUp, u),
     jetBeside: (side, u) => jet.stepBeside(Math.floor, jet.add(u, jet.constantJet(0.5, u.length)), side),
     notation: namedOperator('round'),
     inTermsOf: 'floor(x + 1/2)',
@@ -116,12 +141,9 @@ export const rounding: readonly BuiltIn[] = [
     value: (x, y) => Math.min(x, y),
     ball: balls.min,
     derivatives: ['(1 - (x - y)/abs(x - y))/2', '(1 + (x - y)/abs(x - y))/2'],
-    range: (x, y) => ({
-      low: Math.min(x.low, y.low),
-      high: Math.min(x.high, y.high),
-      sure: x.sure && y.sure,
-    }),
+    range: minRange,
     jet: (u, v) => larger(u, v, -1),
+    rangeJet: (u, v) => rangeJets.either(u, v, -1, minRange),
     jetBeside: (side, u, v) => largerBeside(side, u, v, -1),
     notation: listed('\\min'),
     boundaries: ['x-y'],
@@ -135,12 +157,9 @@ export const rounding: readonly BuiltIn[] = [
     value: (x, y) => Math.max(x, y),
     ball: balls.max,
     derivatives: ['(1 + (x - y)/abs(x - y))/2', '(1 - (x - y)/abs(x - y))/2'],
-    range: (x, y) => ({
-      low: Math.max(x.low, y.low),
-      high: Math.max(x.high, y.high),
-      sure: x.sure && y.sure,
-    }),
+    range: maxRange,
     jet: (u, v) => larger(u, v, 1),
+    rangeJet: (u, v) => rangeJets.either(u, v, 1, maxRange),
     jetBeside: (side, u, v) => largerBeside(side, u, v, 1),
     notation: listed('\\max'),
     boundaries: ['x-y'],
@@ -163,6 +182,8 @@ export const rounding: readonly BuiltIn[] = [
       const steps = jet.stepwise(Math.floor, isInteger, ratio);
       return jet.subtract(u, jet.multiply(v, steps));
     },
+    rangeJet: (u, v) =>
+      rangeJets.subtract(u, rangeJets.multiply(v, rangeJets.stepwise(Math.floor, rangeJets.divide(u, v)))),
     jetBeside: (side, u, v) =>
       jet.subtract(u, jet.multiply(v, jet.stepBeside(Math.floor, jet.divide(u, v), side))),
     notation: listed('\\operatorname{mod}'),
@@ -177,9 +198,9 @@ export const rounding: readonly BuiltIn[] = [
     value: factorial,
     ball: balls.factorial,
     derivatives: [undefined],
-    range: (x) =>
-      x.low === x.high ? { low: factorial(x.low), high: factorial(x.low), sure: false } : range.everything,
+    range: factorialRange,
     jet: (u) => jet.constantJet(factorial(u[0] as number), u.length).map((c, k) => (k === 0 ? c : NaN)),
+    rangeJet: (u) => rangeJets.rough(factorialRange(rangeJets.valuesOf(u)), rangeJets.lengthOf(u)),
     notation: { kind: 'suffix', latex: '!', symbol: '!' },
     domain: 'x ≥ 0 and floor(x) = x',
   },

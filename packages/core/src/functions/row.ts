@@ -1,4 +1,5 @@
 import type { Interval } from '../evaluate/interval.ts';
+import type { IntervalJet } from '../evaluate/intervalJet.ts';
 import type { Jet } from '../evaluate/jet.ts';
 import type { BallFunction } from '../limit/ballFunctions.ts';
 
@@ -23,7 +24,9 @@ export interface BuiltIn {
   readonly range: (...args: Interval[]) => Interval;
   /** Taylor coefficients of the function of Taylor coefficients. */
   readonly jet: (...args: Jet[]) => Jet;
-  /** The same as seen from one side (1 from the right), where `jet` gives no derivatives: at corners and jumps. */
+  /** Enclosures of the Taylor coefficients over intervals of arguments. */
+  readonly rangeJet: (...args: IntervalJet[]) => IntervalJet;
+  /** The Taylor coefficients as seen from one side (1 from the right), where `jet` gives no derivatives: at corners and jumps. */
   readonly jetBeside?: (side: 1 | -1, ...args: Jet[]) => Jet;
   /** How it is printed. */
   readonly notation: Notation;

@@ -1,4 +1,5 @@
 import * as range from '../evaluate/interval.ts';
+import * as rangeJets from '../evaluate/intervalJet.ts';
 import * as jet from '../evaluate/jet.ts';
 import * as balls from '../limit/ballFunctions.ts';
 import { namedOperator, oneArgument, operator, type BuiltIn } from './row.ts';
@@ -8,6 +9,18 @@ const cosJet = (u: jet.Jet) => jet.sinCos(u)[1];
 const oneMinusSquare = (u: jet.Jet) => jet.subtract(jet.one(u), jet.multiply(u, u));
 const onePlusSquare = (u: jet.Jet) => jet.add(jet.one(u), jet.multiply(u, u));
 const first = (u: jet.Jet) => u[0] as number;
+
+const arcsinRange = (x: range.Interval) => range.monotone(Math.asin, range.within(x, -1, 1));
+const arccosRange = (x: range.Interval) => range.monotone(Math.acos, range.within(x, -1, 1), true);
+const arctanRange = (x: range.Interval) => range.monotone(Math.atan, x);
+const arccotRange = (x: range.Interval) => range.monotone((v) => Math.PI / 2 - Math.atan(v), x, true);
+const degree = range.outwardElementary(Math.PI / 180, Math.PI / 180);
+
+const squared = (u: rangeJets.IntervalJet) => rangeJets.integerPower(u, 2);
+/** 1/√(1 − u²) and 1/(1 + u²). */
+const arcsineSlope = (u: rangeJets.IntervalJet) =>
+  rangeJets.rationalPower(rangeJets.plus(rangeJets.negate(squared(u)), 1), -1, 2);
+const arctangentSlope = (u: rangeJets.IntervalJet) => rangeJets.reciprocal(rangeJets.plus(squared(u), 1));
 
 /** tan between two neighbouring poles rises; an interval that may hold a pole has every value. */
 function tanRange(x: range.Interval): range.Interval {
@@ -28,6 +41,7 @@ export const trigonometric: readonly BuiltIn[] = [
     derivatives: ['cos(x)'],
     range: range.sin,
     jet: sinJet,
+    rangeJet: (u) => rangeJets.sinCos(u)[0],
     notation: operator('\\sin'),
   },
   {
@@ -40,6 +54,7 @@ export const trigonometric: readonly BuiltIn[] = [
     derivatives: ['-sin(x)'],
     range: range.cos,
     jet: cosJet,
+    rangeJet: (u) => rangeJets.sinCos(u)[1],
     notation: operator('\\cos'),
   },
   {
@@ -52,6 +67,8 @@ export const trigonometric: readonly BuiltIn[] = [
     derivatives: ['sec(x)^2'],
     range: tanRange,
     jet: (u) => jet.divide(...jet.sinCos(u)),
+    rangeJet: (u) =>
+      rangeJets.withValues(rangeJets.divide(...rangeJets.sinCos(u)), tanRange(rangeJets.valuesOf(u))),
     notation: operator('\\tan'),
     domain: 'cos(x) ≠ 0',
     inTermsOf: 'sin(x)/cos(x)',
@@ -66,6 +83,7 @@ export const trigonometric: readonly BuiltIn[] = [
     derivatives: ['-csc(x)^2'],
     range: (x) => range.divide(range.cos(x), range.sin(x)),
     jet: (u) => jet.divide(cosJet(u), sinJet(u)),
+    rangeJet: (u) => rangeJets.divide(rangeJets.sinCos(u)[1], rangeJets.sinCos(u)[0]),
     notation: operator('\\cot'),
     domain: 'sin(x) ≠ 0',
     inTermsOf: 'cos(x)/sin(x)',
@@ -80,6 +98,7 @@ export const trigonometric: readonly BuiltIn[] = [
     derivatives: ['sec(x) tan(x)'],
     range: (x) => range.reciprocal(range.cos(x)),
     jet: (u) => jet.divide(jet.one(u), cosJet(u)),
+    rangeJet: (u) => rangeJets.reciprocal(rangeJets.sinCos(u)[1]),
     notation: operator('\\sec'),
     domain: 'cos(x) ≠ 0',
     inTermsOf: '1/cos(x)',
@@ -94,6 +113,7 @@ export const trigonometric: readonly BuiltIn[] = [
     derivatives: ['-csc(x) cot(x)'],
     range: (x) => range.reciprocal(range.sin(x)),
     jet: (u) => jet.divide(jet.one(u), sinJet(u)),
+    rangeJet: (u) => rangeJets.reciprocal(rangeJets.sinCos(u)[0]),
     notation: operator('\\csc'),
     domain: 'sin(x) ≠ 0',
     inTermsOf: '1/sin(x)',
@@ -106,9 +126,10 @@ export const trigonometric: readonly BuiltIn[] = [
     value: Math.asin,
     ball: balls.arcsin,
     derivatives: ['1/sqrt(1-x^2)'],
-    range: (x) => range.monotone(Math.asin, range.within(x, -1, 1)),
+    range: arcsinRange,
     jet: (u) =>
       jet.integrateProduct(u, jet.divide(jet.one(u), jet.sqrt(oneMinusSquare(u))), Math.asin(first(u))),
+    rangeJet: (u) => rangeJets.along(u, arcsineSlope, arcsinRange),
     notation: operator('\\arcsin'),
     domain: '-1 ≤ x ≤ 1',
     boundaries: ['x-1', 'x+1'],
@@ -121,13 +142,14 @@ export const trigonometric: readonly BuiltIn[] = [
     value: Math.acos,
     ball: balls.arccos,
     derivatives: ['-1/sqrt(1-x^2)'],
-    range: (x) => range.monotone(Math.acos, range.within(x, -1, 1), true),
+    range: arccosRange,
     jet: (u) =>
       jet.integrateProduct(
         u,
         jet.negate(jet.divide(jet.one(u), jet.sqrt(oneMinusSquare(u)))),
         Math.acos(first(u)),
       ),
+    rangeJet: (u) => rangeJets.along(u, (v) => rangeJets.negate(arcsineSlope(v)), arccosRange),
     notation: operator('\\arccos'),
     domain: '-1 ≤ x ≤ 1',
     boundaries: ['x-1', 'x+1'],
@@ -140,8 +162,9 @@ export const trigonometric: readonly BuiltIn[] = [
     value: Math.atan,
     ball: balls.arctan,
     derivatives: ['1/(1+x^2)'],
-    range: (x) => range.monotone(Math.atan, x),
+    range: arctanRange,
     jet: (u) => jet.integrateProduct(u, jet.divide(jet.one(u), onePlusSquare(u)), Math.atan(first(u))),
+    rangeJet: (u) => rangeJets.along(u, arctangentSlope, arctanRange),
     notation: operator('\\arctan'),
   },
   {
@@ -152,13 +175,14 @@ export const trigonometric: readonly BuiltIn[] = [
     value: (x) => Math.PI / 2 - Math.atan(x),
     ball: balls.arccot,
     derivatives: ['-1/(1+x^2)'],
-    range: (x) => range.monotone((v) => Math.PI / 2 - Math.atan(v), x, true),
+    range: arccotRange,
     jet: (u) =>
       jet.integrateProduct(
         u,
         jet.negate(jet.divide(jet.one(u), onePlusSquare(u))),
         Math.PI / 2 - Math.atan(first(u)),
       ),
+    rangeJet: (u) => rangeJets.along(u, (v) => rangeJets.negate(arctangentSlope(v)), arccotRange),
     notation: namedOperator('arccot'),
   },
   {
@@ -169,8 +193,9 @@ export const trigonometric: readonly BuiltIn[] = [
     value: (x) => (x * Math.PI) / 180,
     ball: balls.degrees,
     derivatives: ['π/180'],
-    range: (x) => range.multiply(x, range.outwardElementary(Math.PI / 180, Math.PI / 180)),
+    range: (x) => range.multiply(x, degree),
     jet: (u) => jet.scale(u, Math.PI / 180),
+    rangeJet: (u) => rangeJets.scale(u, degree),
     notation: { kind: 'suffix', latex: '^{\\circ}', symbol: '°' },
     inTermsOf: 'π*x/180',
   },

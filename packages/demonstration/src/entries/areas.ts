@@ -89,10 +89,10 @@ export function integralCertainty({ certainty, bound }: ToldIntegral, rule: Roun
     const places = isToAllDecimals ? ` to ${rule.decimals} decimals` : '';
     return { text: `proved${places}`, isProved: true };
   }
-  return {
-    text: isToAllDecimals ? 'estimated, the error is smaller than the last digit' : 'estimated',
-    isProved: false,
-  };
+  const size = isToAllDecimals
+    ? ''
+    : `, it may be off by ${format(knownNumber(bound), { ...rule, decimals: 1 }).text}`;
+  return { text: `estimated${size}`, isProved: false };
 }
 
 /** What is wrong with an integral that has no value, in one sentence; null where it has one. */

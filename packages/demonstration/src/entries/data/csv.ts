@@ -1,5 +1,5 @@
 import { rational, type ExactPoint, type Rational } from '@yperkine/core';
-import Papa from 'papaparse';
+import { dsvFormat } from 'd3-dsv';
 import { limits } from '../../schema/fields.ts';
 import { decimalText } from '../../stage/slider.ts';
 
@@ -43,11 +43,12 @@ export interface PointsOfTable {
 
 /** Reads comma-separated values (RFC 4180), or what semicolons or tabs part; a first row without a number is the heading. */
 export function readCsv(text: string): CsvTable {
-  const { data, meta } = Papa.parse<string[]>(text.replace(/^\ufeff/, '').trimEnd(), { header: false });
-  const rows = data
+  const clean = text.replace(/^\ufeff/, '').trimEnd();
+  const delimiter = delimiterOf(clean);
+  const rows = partedBy(delimiter, clean)
     .map((cells, i) => ({ number: i + 1, cells: cells.map((cell) => cell.trim()) }))
     .filter(({ cells }) => cells.some((cell) => cell !== ''));
-  const hasDecimalCommas = meta.delimiter !== ',';
+  const hasDecimalCommas = delimiter !== ',';
   const [first, ...others] = rows;
   const hasHeading = first !== undefined && !first.cells.some((cell) => numberIn(cell, hasDecimalCommas));
   const width = rows.reduce((most, { cells }) => Math.max(most, Math.min(cells.length, mostColumns)), 0);
@@ -55,6 +56,28 @@ export function readCsv(text: string): CsvTable {
     columnOf(hasHeading ? (first.cells[i] ?? '') : '', i),
   );
   return { columns, rows: hasHeading ? others : rows, hasDecimalCommas };
+}
+
+const partedBy = (delimiter: string, text: string): string[][] => dsvFormat(delimiter).parseRows(text);
+
+/** What may part columns; where two serve equally well, the first: a comma may also be a decimal comma. */
+const delimiters = ['\t', ';', '|', ','];
+/** Characters by which it is told what parts the columns. */
+const firstLook = 20_000;
+
+/** What parts the columns: that by which most rows have two numbers, or else the heading most columns. */
+function delimiterOf(text: string): string {
+  const start = text.slice(0, firstLook);
+  const suited = delimiters
+    .filter((delimiter) => start.includes(delimiter))
+    .map((delimiter) => {
+      const rows = partedBy(delimiter, start);
+      const isNumber = (cell: string): boolean => numberIn(cell.trim(), delimiter !== ',') !== null;
+      const useful = rows.filter((cells) => cells.filter(isNumber).length > 1).length;
+      return { delimiter, useful, columns: rows[0]?.length ?? 0 };
+    })
+    .sort((p, q) => q.useful - p.useful || (p.useful === 0 ? q.columns - p.columns : 0));
+  return suited[0]?.delimiter ?? ',';
 }
 
 const headingPattern = /^(.*?)[\s,:]*(?:\((.+)\)|\[(.+)\]|\bin (.+))$/;
