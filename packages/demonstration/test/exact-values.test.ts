@@ -13,6 +13,18 @@ describe('a value is as exact as what is proved of it', () => {
     ['2 lim[x → 0+] arctan(1/x)', '= π ≈ 3.142'],
     ['sum i from 1 to 4 of 1/i', '= 25/12 ≈ 2.083'],
     ['sum i from 1 to 10 of i^2', '= 385'],
+    // By hand, but for the last two: Abramowitz and Stegun, 7.1.1; from memory.
+    ['∫[0, 2] x^2 dx', '= 8/3 ≈ 2.667'],
+    ['∫[0, 1/3] x dx', '= 1/18 ≈ 0.056'],
+    ['∫[1/7, 2/7] x dx', '= 3/98 ≈ 0.031'],
+    ['3 ∫[0, 2] x^2 dx + 1', '= 9'],
+    ['∫[0, pi] sin(t) dt + sum i from 1 to 4 of 1/i', '= 49/12 ≈ 4.083'],
+    ['∫[1, ∞] 1/x^2 dx', '= 1'],
+    ['∫[0, a] (∫[0, 1] x^2 dx + t) dt', '= 5.5'],
+    ['∫[2, 0] x^2 dx', '= -8/3 ≈ -2.667'],
+    ['∫[0, 10] e^(-((x - 3.3)/0.001)^2) dx', '≈ 0.002'],
+    ['1000 ∫[0, 10] e^(-((x - 3.3)/0.001)^2) dx', '≈ 1.772'],
+    ['∫[0, ∞] sin(x)/x dx', '≈ 1.571'],
   ])('%s %s', (text, tail) => {
     const [line = ''] = linesOf(valueOf(text));
     expect(line.replaceAll('−', '-')).toContain(tail);
@@ -25,6 +37,9 @@ describe('a value is as exact as what is proved of it', () => {
     ['lim[x → ∞] sin(x)', 'The limit does not exist: it swings.'],
     ['lim[x → 0-] sqrt(x)', 'There is no limit: nothing is defined beside this place.'],
     ['lim[x → ∞] sin(x) sin(π x)', 'Whether this limit exists is not decided.'],
+    ['∫[0, 1] 1/x dx', 'This integral diverges: it has no finite value.'],
+    ['∫[0, ∞] x sin(x) dx', 'This integral diverges: it has no finite value.'],
+    ['∫[0, 2] sqrt(x - 1) dx', 'The integrand has no value from 0.000 to 1.000.'],
   ])('%s: %s', (text, sentence) => {
     expect(sentenceOf(valueOf(text)).replaceAll('−1', '-1')).toBe(sentence);
     expect(linesOf(valueOf(text))[0]).not.toMatch(/[=≈]/);

@@ -38,6 +38,21 @@ describe('a definite integral', () => {
     expect(sentenceOf(total)).toBe('2.667 over the axis and 1.333 under it, counted together.');
   });
 
+  test('says how sure it is, and of what size an estimate may be off', () => {
+    const certainty = (text: string, fields: object) =>
+      resultOf<StudyResult>(over(`f(x) = ${text}`, fields), 'study').certainty;
+    expect(certainty('e^(x^2)', { to: '1' })).toEqual({ text: 'proved to 3 decimals', isProved: true });
+    expect(certainty('e^(-((x - 3.3)/0.001)^2)', {})?.isProved).toBe(true);
+    expect(certainty('1/sqrt(1 - x^4)', { to: '1' })).toEqual({ text: 'estimated', isProved: false });
+    expect(certainty('1000/floor(x)^2', { from: '1', to: '∞' })?.text).toMatch(
+      /^estimated, it may be off by \d\.\d·10⁻\d$/,
+    );
+  });
+
+  test('has fractions as ends', () => {
+    expect(linesOf(over('f(x) = x^2', { from: '1/7', to: '2/7' }))[0]).toContain('= 1/147 ≈ 0.007');
+  });
+
   test('is shaded over and under the axis', () => {
     const areas = ofKind(marksOf(sceneOf(over('f(x) = x^2 - 4x + 3', {}))), 'area');
     expect(areas.map(({ tone, hatch, outlines }) => [tone, hatch, outlines.length])).toEqual([
@@ -150,6 +165,17 @@ describe('the average value', () => {
     expect(result.average.exact).toEqual({ numerator: 24n, denominator: 5n });
     expect(sentenceOf(document)).toContain('has the same area as f');
     expect(ofKind(marksOf(sceneOf(document)), 'level')).toHaveLength(1);
+  });
+
+  // By hand; the last is the mean of a sine's half wave, Stewart, section 6.5, from memory.
+  test.each([
+    ['x', '0', '2/3', '= 1/3 ≈ 0.333'],
+    ['1', '0', '2/3', '= 1.000'],
+    ['x^2', '1/7', '2/7', '= 1/21 ≈ 0.048'],
+    ['sin x', '0', 'π', '= 2/π ≈ 0.637'],
+  ])('of %s on [%s, %s] is exact', (text, from, to, tail) => {
+    const study = makeEntry('averageValue', { order: 2, on: 'f', from, to });
+    expect(linesOf(withStudy(`f(x) = ${text}`, study))[0]).toContain(tail);
   });
 
   test('can be tried at other heights', () => {

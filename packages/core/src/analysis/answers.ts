@@ -12,6 +12,7 @@ import { evaluateAt } from '../evaluate/values.ts';
 import { extremeHeights, type ExtremeHeights } from '../area/extremes.ts';
 import { extremesByAreas } from '../area/extremesByAreas.ts';
 import { integral, type DefiniteIntegral } from '../area/integral.ts';
+import type { ExactEnds } from '../area/stretches.ts';
 import type { IntegralPart } from '../area/parts.ts';
 import { evenPartition, type SumRule } from '../area/rules.ts';
 import { riemannSum } from '../area/sums.ts';
@@ -38,6 +39,8 @@ interface Asked {
   readonly body: Expression;
   readonly variable: string;
   readonly interval: readonly [number, number];
+  /** The ends of the interval as formulas, where the doubles are only near to them. */
+  readonly ends?: ExactEnds;
 }
 
 /**
@@ -267,15 +270,16 @@ export function slopeProgram(
   }
 }
 
-function toldIntegral({ body, variable, interval }: Asked, isTotal: boolean): ToldIntegral {
-  const { parts, ...told } = integral(body, variable, interval, { isTotal });
+function toldIntegral({ body, variable, interval, ends }: Asked, isTotal: boolean): ToldIntegral {
+  const { parts, ...told } = integral(body, variable, interval, { isTotal, ...(ends ? { ends } : {}) });
   return { ...told, parts: parts.map(({ antiderivative: _formula, ...part }) => part) };
 }
 
-function toldSum({ body, variable, interval, many }: QuestionOf<'sum'>): AnswerTo['sum'] {
+function toldSum(question: QuestionOf<'sum'>): AnswerTo['sum'] {
+  const { body, variable, interval, many } = question;
   const asked = { body, variable, interval };
   return {
-    integral: toldIntegral(asked, false),
+    integral: toldIntegral(question, false),
     extremes: within(() => extremeHeights(body, variable, interval)),
     slope: signThroughout(asked, 1),
     bend: signThroughout(asked, 2),

@@ -57,6 +57,9 @@ interface ArcSide {
   readonly end: Place;
 }
 
+const endPlace = (end: number | Place): Place =>
+  typeof end === 'number' ? (exactPlace(numberFormula(end)) as Place) : end;
+
 /** How far beyond the interval zeros are looked for, so that those at its ends are inside. */
 const overhang = 1e-3;
 
@@ -94,14 +97,15 @@ export class Arcs {
   constructor(
     readonly body: Expression,
     readonly variable: string,
-    [a, b]: readonly [number, number],
+    [from, to]: readonly [number | Place, number | Place],
     private readonly orders: number,
     readonly base = 0,
   ) {
     this.simple = inSimplerTerms(body);
     this.isRounded = holdsSmoothTable(body);
-    this.from = exactPlace(numberFormula(a)) as Place;
-    this.to = exactPlace(numberFormula(b)) as Place;
+    this.from = endPlace(from);
+    this.to = endPlace(to);
+    const [a, b] = [this.from.value, this.to.value];
     const beyond = (b - a) * overhang;
     this.zeros = new Zeros(variable, a - beyond, b + beyond);
     const { pieces, undecided, hasTooManyJumps } = piecesOf(body, this.zeros, this.from, this.to);

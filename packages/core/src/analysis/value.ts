@@ -1,21 +1,24 @@
 import { exactForm } from '../algebra/exactForm.ts';
 import { literal } from '../algebra/pieces.ts';
 import * as rational from '../algebra/rational.ts';
+import { integral, type DefiniteIntegral } from '../area/integral.ts';
 import { exactValue } from '../evaluate/exact.ts';
 import { compile } from '../evaluate/program.ts';
 import { indices } from '../evaluate/summation.ts';
 import { evaluateAt } from '../evaluate/values.ts';
 import * as tree from '../language/tree.ts';
-import type { Expression, LimitNode, SummationNode } from '../language/tree.ts';
+import type { Expression, IntegralNode, LimitNode, SummationNode } from '../language/tree.ts';
 import { limitOfProgram, type Limit } from '../limit/limit.ts';
 
 /** What a formula without names comes to. */
 export interface ToldValue {
   readonly value: number;
-  /** The number itself as a formula, where sums and limits in it are known exactly, too. */
+  /** The number itself as a formula, where sums, limits and integrals in it are known exactly, too. */
   readonly exact: Expression | null;
   /** Of a formula that is one limit: what it is where it is no number, and the limits from either side. */
   readonly missing: { readonly whole: Limit; readonly left: Limit; readonly right: Limit } | null;
+  /** Why a formula that is one integral has no value. */
+  readonly missingIntegral: Pick<DefiniteIntegral, 'diverges' | 'undefinedOn'> | null;
 }
 
 /**
@@ -23,30 +26,60 @@ export interface ToldValue {
  * @throws TooLarge as `compile` does
  */
 export function toldValue(body: Expression): ToldValue {
-  const known = withBindersPutIn(body);
-  const value = evaluateAt(compile(known, ''), 0);
+  const binders = new Binders();
+  const known = binders.putIn(body);
+  const program = compile(known, '');
+  const value = evaluateAt(
+    program,
+    0,
+    program.parameters.map((name) => binders.numbers.get(name) ?? NaN),
+  );
+  const isMissing = Number.isNaN(value);
   return {
     value,
     exact: Number.isFinite(value) ? exactForm(known, new Map()) : null,
-    missing: body.kind === 'limit' && Number.isNaN(value) ? sidesOf(body) : null,
+    missing: body.kind === 'limit' && isMissing ? sidesOf(body) : null,
+    missingIntegral: body.kind === 'integral' && isMissing && isClosed(body) ? integralOf(body) : null,
   };
 }
 
-/** A formula with limits and sums replaced by what they are, where that is known. */
-function withBindersPutIn(node: Expression): Expression {
-  const inner = tree.mapChildren(node, withBindersPutIn);
-  if (inner.kind === 'limit' && isClosed(inner)) {
-    const limit = limitOf(inner, inner.side);
-    return limit.kind === 'finite' && limit.exact ? limit.exact : inner;
+/** Sums, limits and integrals in a formula, replaced by what they are. */
+class Binders {
+  /** Names that stand for numbers of which no formula is known. */
+  readonly numbers = new Map<string, number>();
+
+  putIn(node: Expression): Expression {
+    const inner = tree.mapChildren(node, (child) => this.putIn(child));
+    if (inner.kind === 'limit' && isClosed(inner)) {
+      const limit = limitOf(inner, inner.side);
+      return limit.kind === 'finite' && limit.exact ? limit.exact : inner;
+    }
+    if (inner.kind === 'integral' && isClosed(inner)) {
+      const { value, exact } = integralOf(inner);
+      return exact ?? this.numbered(value);
+    }
+    return inner.kind === 'summation' ? (sumOf(inner) ?? inner) : inner;
   }
-  return inner.kind === 'summation' ? (sumOf(inner) ?? inner) : inner;
+
+  private numbered(value: number): Expression {
+    const name = `#${this.numbers.size}`;
+    this.numbers.set(name, value);
+    return tree.name(name);
+  }
 }
 
-/** Whether a limit mentions no name but its own variable. */
-const isClosed = ({ variable, body, target }: LimitNode): boolean => {
-  const names = [...tree.mentioned(body).names, ...tree.mentioned(target).names];
-  return names.every((name) => name === variable);
+/** Whether a limit or an integral mentions no name but its own variable. */
+const isClosed = (node: LimitNode | IntegralNode): boolean => {
+  const bounds = node.kind === 'limit' ? [node.target] : [node.from, node.to];
+  const isFree = (part: Expression, allowed: string | null): boolean =>
+    [...tree.mentioned(part).names].every((name) => name === allowed);
+  return isFree(node.body, node.variable) && bounds.every((bound) => isFree(bound, null));
 };
+
+function integralOf({ variable, from, to, body }: IntegralNode): DefiniteIntegral {
+  const [a, b] = [from, to].map((bound) => evaluateAt(compile(bound, ''), 0)) as [number, number];
+  return integral(body, variable, [a, b], { ends: [from, to] });
+}
 
 function limitOf({ variable, body, target }: LimitNode, side: tree.Side): Limit {
   return limitOfProgram(compile(body, variable), evaluateAt(compile(target, ''), 0), side);
@@ -75,6 +108,6 @@ function sumOf({ variable, from, to, body }: SummationNode): Expression | null {
   return literal(sum);
 }
 
-/** Whether a formula holds a sum or a limit, of which more may be told than their digits. */
-export const holdsSumOrLimit = (node: Expression): boolean =>
-  node.kind === 'summation' || node.kind === 'limit' || tree.children(node).some(holdsSumOrLimit);
+/** Whether a formula holds a sum, a limit or an integral, of which more may be told than their digits. */
+export const holdsBinder = (node: Expression): boolean =>
+  ['summation', 'limit', 'integral'].includes(node.kind) || tree.children(node).some(holdsBinder);

@@ -20,7 +20,7 @@ import {
   type IntegralCertainty,
   type IntegralPart,
 } from './parts.ts';
-import { stretchesOf, type Stretch } from './stretches.ts';
+import { stretchesOf, type ExactEnds, type Stretch } from './stretches.ts';
 
 export interface DefiniteIntegral {
   /** NaN where there is no value: the integral diverges, or the function is not defined throughout. */
@@ -41,14 +41,18 @@ export interface DefiniteIntegral {
  * Improper ends are told to converge or to diverge. For b < a the integral changes its sign; a total area does not.
  * @param body a formula in the variable alone
  * @param interval finite numbers, or ±Infinity
+ * @param options `ends` are what the numbers of the interval are the nearest doubles of, where they are that only: 2/3
  */
 export function integral(
   body: Expression,
   variable: string,
   [a, b]: readonly [number, number],
-  { isTotal = false } = {},
+  { isTotal = false, ends = [null, null] }: { isTotal?: boolean; ends?: ExactEnds } = {},
 ): DefiniteIntegral {
-  if (a > b) return turned(integral(body, variable, [b, a], { isTotal }), isTotal);
+  if (a > b) {
+    const [from, to] = ends;
+    return turned(integral(body, variable, [b, a], { isTotal, ends: [to, from] }), isTotal);
+  }
   if (a === b) return ofNothing;
   if (splineOf(programOf(body, variable)) && !isTotal) return withoutArcs(body, variable, [a, b], isTotal);
   const unsigned = isTotal ? body : insideBars(body);
@@ -58,7 +62,7 @@ export function integral(
       ? null
       : integralOfWaves(body, variable, [a, b], (f, on) => integral(f, variable, on));
     if (waves) return waves;
-    const { stretches, undecided } = stretchesOf(body, variable, [a, b], isTotal);
+    const { stretches, undecided } = stretchesOf(body, variable, [a, b], isTotal, ends);
     const undefinedOn = stretches.flatMap(({ body: formula, from, to }) =>
       formula ? [] : [{ low: valueOf(from), high: valueOf(to) }],
     );

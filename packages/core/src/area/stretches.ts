@@ -32,10 +32,14 @@ export interface Stretches {
   readonly undecided: readonly Box[];
 }
 
+/** The ends of an interval as formulas, where the doubles are only near to them. */
+export type ExactEnds = readonly [Expression | null, Expression | null];
+
 export const isFinitePlace = (end: End): end is Place => typeof end !== 'number';
 
 /**
  * A function on an interval, which may be infinite, taken apart into stretches with their antiderivatives.
+ * @param interval doubles, or ±Infinity
  * @param bySign whether a stretch ends where the function changes its sign, too
  * @throws TooLarge where the function falls into too many pieces
  */
@@ -44,11 +48,15 @@ export function stretchesOf(
   variable: string,
   [a, b]: readonly [number, number],
   bySign: boolean,
+  ends: ExactEnds = [null, null],
 ): Stretches {
   const below = Number.isFinite(a) ? null : tail(body, variable, -1, Math.min(b, -1), bySign);
   const above = Number.isFinite(b) ? null : tail(body, variable, 1, Math.max(a, 1), bySign);
   const [from, to] = [below?.begins ?? a, above?.begins ?? b];
-  const inner = from < to ? finiteStretches(body, variable, [from, to], bySign) : nothing;
+  const place = (isFinite: boolean, exact: Expression | null, x: number): number | Place =>
+    (isFinite && exact && exactPlace(exact)) || x;
+  const interval = [place(!below, ends[0], from), place(!above, ends[1], to)] as const;
+  const inner = from < to ? finiteStretches(body, variable, interval, bySign) : nothing;
   return {
     stretches: [...(below?.stretches ?? []), ...inner.stretches, ...(above?.stretches ?? [])],
     undecided: [...(below?.undecided ?? []), ...inner.undecided, ...(above?.undecided ?? [])],
@@ -60,7 +68,7 @@ const nothing: Stretches = { stretches: [], undecided: [] };
 function finiteStretches(
   body: Expression,
   variable: string,
-  interval: readonly [number, number],
+  interval: readonly [number | Place, number | Place],
   bySign: boolean,
 ): Stretches {
   const arcs = new Arcs(body, variable, interval, 0);

@@ -3,9 +3,9 @@ import {
   knownNumber,
   latexFunction,
   latexName,
+  literal,
   printLatex,
   rational,
-  type Expression,
   type KnownNumber,
   type Rational,
   type ToldIntegral,
@@ -49,13 +49,7 @@ export const integralParts = (told: ToldIntegral, unit: Unit, rule: RoundingRule
 /** 32/3, for a rational number that no decimal shows; null for any other. */
 export function fractionText(exact: Rational | null): string | null {
   if (!exact) return null;
-  const { numerator, denominator } = exact;
-  const number = (n: bigint): Expression => ({ kind: 'number', text: String(n) });
-  const size = numerator < 0n ? -numerator : numerator;
-  const quotient: Expression = { kind: 'divide', left: number(size), right: number(denominator) };
-  return denominator === 1n
-    ? null
-    : exactText(numerator < 0n ? { kind: 'negate', operand: quotient } : quotient);
+  return exact.denominator === 1n ? null : exactText(literal(exact));
 }
 
 /** A typed bound as LaTeX. */

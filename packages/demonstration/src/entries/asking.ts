@@ -3,6 +3,8 @@ import {
   closedFormula,
   indicator,
   knownNumber,
+  literal,
+  rational,
   readCondition,
   readExpression,
   TooLarge,
@@ -10,6 +12,7 @@ import {
   type Answer,
   type AnswerTo,
   type Condition,
+  type ExactEnds,
   type Expression,
   type KnownNumber,
   type QuestionKind,
@@ -209,9 +212,24 @@ export function studied<R>(
     if (!closed.ok) return closed;
     const { from, to } = interval.result;
     const { body } = closed.result;
-    const asked = { body, variable: curve.variable, interval: [from, to] } as const;
+    const asked = {
+      body,
+      variable: curve.variable,
+      interval: [from, to],
+      ...exactEnds(interval.result),
+    } as const;
     return work({ ...closed.result, curve, interval: interval.result, asked });
   });
+}
+
+/** The ends of an interval as formulas, where they are fractions that no double is. */
+export function exactEnds({ from, to, exact }: TypedInterval): { ends?: ExactEnds } {
+  const ends = [from, to].map((x, i) => {
+    const fraction = exact[i] ?? null;
+    const decimal = fraction && rational.parseDecimal(String(x).toUpperCase());
+    return fraction && !(decimal && rational.equals(decimal, fraction)) ? literal(fraction) : null;
+  });
+  return ends.some((end) => end !== null) ? { ends: [ends[0] ?? null, ends[1] ?? null] } : {};
 }
 
 /** More parts than this are not named one by one. */

@@ -3,7 +3,7 @@ import {
   compile,
   evaluateAt,
   exactValue,
-  holdsSumOrLimit,
+  holdsBinder,
   ifInTime,
   knownNumber,
   readExpression,
@@ -66,10 +66,13 @@ export function formulaValue(body: Expression, context: WorkContext, asks = fals
       return stated(value, told.exact && exactTextOf(told.exact, new Map(), value), told);
     };
     const soon = <T>(work: () => T): T | null => (asks ? ifInTime(ofQuickNumber, work) : work());
-    // Of sums and limits it is told exactly what they are, or why they are nothing.
-    if (holdsSumOrLimit(formula) && parameters.every(Number.isFinite)) {
-      const told = soon(() => toldValue(closedFormula(formula, values)));
-      if (told) return fromAnswer(told);
+    // Of sums, limits and integrals it is told exactly what they are, or why they are nothing. Until then their digits
+    // stand there.
+    if (holdsBinder(formula) && parameters.every(Number.isFinite)) {
+      const soonTold = soon(() => toldValue(closedFormula(formula, values)));
+      if (soonTold) return fromAnswer(soonTold);
+      const later = ask();
+      if (later.state === 'answered' && later.of === 'now') return fromAnswer(later.answer);
     }
     const number = soon(() => evaluateAt(program, 0, parameters));
     if (number !== null) {
@@ -90,6 +93,7 @@ export function formulaValue(body: Expression, context: WorkContext, asks = fals
 /** Why there is no value: what a limit does instead of tending to a number. */
 function missingSentence(told: AnswerTo['value'] | undefined, rule: RoundingRule): string {
   const missing = told?.missing;
+  if (told?.missingIntegral) return missingIntegralSentence(told.missingIntegral, rule);
   if (!missing) return 'This has no value.';
   const { whole, left, right } = missing;
   switch (whole.kind) {
@@ -106,6 +110,18 @@ function missingSentence(told: AnswerTo['value'] | undefined, rule: RoundingRule
         : `The limit does not exist: from the left it is ${sides[0] ?? ''}, from the right ${sides[1] ?? ''}.`;
     }
   }
+}
+
+function missingIntegralSentence(
+  { diverges, undefinedOn }: NonNullable<AnswerTo['value']['missingIntegral']>,
+  rule: RoundingRule,
+): string {
+  const [gap] = undefinedOn;
+  const text = (x: number): string => format(knownNumber(x), rule).text;
+  if (gap) return `The integrand has no value from ${text(gap.low)} to ${text(gap.high)}.`;
+  return diverges
+    ? 'This integral diverges: it has no finite value.'
+    : 'This integral could not be worked out to enough digits.';
 }
 
 const swings = 'none, it swings';

@@ -1,12 +1,18 @@
 import {
+  exactForm,
+  exactValue,
   knownNumber,
   latexFunction,
   latexName,
-  rational,
+  literal,
+  numberFormula,
+  tree,
+  type Expression,
   type KnownNumber,
   type ToldIntegral,
 } from '@yperkine/core';
 import { z } from 'zod';
+import { exactText } from '../../numbers/exactText.ts';
 import { format, type RoundingRule } from '../../numbers/format.ts';
 import { equalsResult, latex, unitPart, words, type Line } from '../../numbers/line.ts';
 import type { Mark } from '../../scene/mark.ts';
@@ -20,7 +26,6 @@ import {
   baseSpan,
   boundLatex,
   bracketed,
-  fractionText,
   integralCertainty,
   integralLatex,
   integralParts,
@@ -69,7 +74,7 @@ export const averageValueKind: EntryKind<AverageValueEntry, AverageValueResult> 
         const f = primed(curve.name, curve.order);
         const missing = missingIntegral(told, f, context.rule);
         if (missing) return missing;
-        const average = averageOf(told, interval);
+        const { average, form } = averageOf(told, interval);
         const isInterval = typeof context.staged === 'string' && context.staged.includes(' ; ');
         const tried = typeof context.staged === 'string' && !isInterval ? context.staged : entry.height;
         const height = tried === null ? average.value : Number(tried);
@@ -82,7 +87,7 @@ export const averageValueKind: EntryKind<AverageValueEntry, AverageValueResult> 
             latex(
               `\\overline{${latexFunction(curve.name, curve.order)}} = ${quotient} ${integralLatex(curve, interval, context)}`,
             ),
-            ...equalsResult(average, context.rule, fractionText(average.exact)),
+            ...equalsResult(average, context.rule, form && exactText(form)),
             ...unitPart(curve.unit),
           ],
           [
@@ -132,12 +137,21 @@ export const averageValueKind: EntryKind<AverageValueEntry, AverageValueResult> 
 
 const isSigned = (text: string): boolean => /[-+]/.test(text);
 
-/** The interval's width, exactly where its ends are short decimals. */
-function averageOf(told: ToldIntegral, { from, to }: TypedInterval): KnownNumber {
-  const { value, exact } = numberOf(told);
-  const [a, b] = [from, to].map((x) => rational.parseDecimal(String(x).toUpperCase()));
-  const width = a && b ? rational.subtract(b, a) : null;
-  return knownNumber(value / (to - from), exact && width && rational.divide(exact, width));
+/** An end of the interval as a formula. */
+const endFormula = ({ from, to, exact }: TypedInterval, which: 0 | 1): Expression => {
+  const fraction = exact[which];
+  return fraction ? literal(fraction) : numberFormula([from, to][which] as number);
+};
+
+/** The integral over the width, with its exact form where the integral has one. */
+function averageOf(
+  { value, exact }: ToldIntegral,
+  interval: TypedInterval,
+): { average: KnownNumber; form: Expression | null } {
+  const width = tree.subtract(endFormula(interval, 1), endFormula(interval, 0));
+  const form = exact && exactForm(tree.divide(exact, width), new Map());
+  const quotient = value / (interval.to - interval.from);
+  return { average: knownNumber(quotient, form && exactValue(form, new Map())), form };
 }
 
 function triedLine(height: number, { from, to }: TypedInterval, unit: Unit, rule: RoundingRule): Line {
