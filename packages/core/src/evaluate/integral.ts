@@ -1,4 +1,5 @@
-import { integralOf } from './quadrature.ts';
+import { needlesWithin } from './needles.ts';
+import { integralOf, integralThrough, joined, type Estimate } from './quadrature.ts';
 import { splineOf, type Program } from './program.ts';
 import { evaluateAt } from './values.ts';
 
@@ -7,7 +8,8 @@ const largestError = 1e-5;
 
 /**
  * ∫ of a program from a to b; NaN where it is undefined on the way or the quadrature does not settle. It is integrated
- * from seam to seam, since no rule for smooth functions sees corners and jumps: a table alone exactly.
+ * from seam to seam, since no rule for smooth functions sees corners and jumps, and around what is too narrow to be seen
+ * from afar: a table alone exactly.
  * @param parameters values in the order of `body.parameters`
  */
 export function integralOfProgram(
@@ -20,17 +22,27 @@ export function integralOfProgram(
   if (table) return table.integral(from, to);
   if (from > to) return -integralOfProgram(body, parameters, to, from);
   const value = (x: number): number => evaluateAt(body, x, parameters);
-  const ends = [from, ...seamsWithin(body, parameters, from, to), to];
-  let total = 0;
-  for (let i = 0; i + 1 < ends.length; i++) {
-    const part = integralOf(value, ends[i] as number, ends[i + 1] as number);
-    if (!(part.error <= largestError * part.magnitude)) return NaN;
-    total += part.value;
-  }
-  return total;
+  const seams = [
+    ...seamsWithin(body, parameters, from, to),
+    ...needlesWithin(body, value, parameters, from, to),
+  ].sort((a, b) => a - b);
+  const whole = overPlaces(value, [from, ...seams, to]);
+  return whole.error <= largestError * whole.magnitude ? whole.value : NaN;
 }
 
-/** Where a program is put together: at the knots of tables, and where the variable passes a bound of a condition; ascending. */
+/** ∫ from the first to the last of some places, of which these two may be infinite. */
+function overPlaces(value: (x: number) => number, places: readonly number[]): Estimate {
+  const finite = places.filter(Number.isFinite);
+  const [first, last] = [finite[0], finite.at(-1)];
+  const [from, to] = [places[0] as number, places.at(-1) as number];
+  if (first === undefined || last === undefined) return integralOf(value, from, to);
+  const parts = [integralThrough(value, finite)];
+  if (from < first) parts.push(integralOf(value, from, first));
+  if (to > last) parts.push(integralOf(value, last, to));
+  return parts.reduce(joined);
+}
+
+/** Where a program is put together: at the knots of tables, and where the variable passes a bound of a condition. */
 function seamsWithin(
   { steps }: Program,
   parameters: readonly number[],
@@ -53,5 +65,5 @@ function seamsWithin(
     if (isVariable(step.a)) add(boundAt(step.b));
     if (isVariable(step.b)) add(boundAt(step.a));
   }
-  return [...seams].sort((a, b) => a - b);
+  return [...seams];
 }

@@ -58,25 +58,31 @@ export function integralOf(f: (x: number) => number, a: number, b: number): Esti
     const turned = integralOf(f, b, a);
     return { ...turned, value: -turned.value };
   }
-  if (Number.isFinite(a) && Number.isFinite(b)) return adaptive(f, a, b);
+  if (Number.isFinite(a) && Number.isFinite(b)) return integralThrough(f, [a, b]);
   if (!Number.isFinite(a) && !Number.isFinite(b)) return joined(integralOf(f, a, 0), integralOf(f, 0, b));
   // x = a + t/(1 − t), written from the far end, so that no digits are lost there.
   const [start, side] = Number.isFinite(a) ? [a, 1] : [b, -1];
-  return adaptive((s) => f(start + (side * (1 - s)) / s) / (s * s), 0, 1);
+  return integralThrough((s) => f(start + (side * (1 - s)) / s) / (s * s), [0, 1]);
 }
 
-const joined = (one: Estimate, other: Estimate): Estimate => ({
+/** Over two parts. */
+export const joined = (one: Estimate, other: Estimate): Estimate => ({
   value: one.value + other.value,
   error: one.error + other.error,
   magnitude: one.magnitude + other.magnitude,
 });
 
-function adaptive(f: (x: number) => number, a: number, b: number): Estimate {
-  const parts = [gaussKronrod(f, a, b, 0)];
+/**
+ * ∫ f from the first to the last of some places, which are ends of parts from the beginning.
+ * @param places finite, in ascending order
+ */
+export function integralThrough(f: (x: number) => number, places: readonly number[]): Estimate {
+  const parts = places.slice(1).map((to, i) => gaussKronrod(f, places[i] as number, to, 0));
+  const most = mostParts + parts.length;
   for (;;) {
     const whole = parts.reduce<Estimate>(joined, { value: 0, error: 0, magnitude: 0 });
     const tolerance = Math.max(Math.abs(whole.value) * relativeTolerance, whole.magnitude * roundingFloor);
-    if (!(whole.error > tolerance) || parts.length >= mostParts) return whole;
+    if (!(whole.error > tolerance) || parts.length >= most) return whole;
     const worst = parts.reduce((most, next) => (next.error > most.error ? next : most));
     if (worst.isSettled) return whole;
     const better = worst.depth === stubborn ? throughSingularity(f, worst, tolerance) : null;
