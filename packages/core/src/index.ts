@@ -3,6 +3,7 @@ export type { Rational } from './algebra/rational.ts';
 export { derivativeOf, DerivativeOutOfEffort } from './algebra/differentiate.ts';
 export { exactForm } from './algebra/exactForm.ts';
 export { literal } from './algebra/pieces.ts';
+export { polynomialDegree } from './algebra/polynomialDegree.ts';
 export type { ExactEnds } from './area/stretches.ts';
 export { simplify } from './algebra/simplify.ts';
 export { TooLarge } from './algebra/limits.ts';
@@ -110,7 +111,6 @@ export {
   type Question,
   type QuestionKind,
   type QuestionOf,
-  type SignThroughout,
   type ToldIntegral,
   type ToldJoin,
   type ToldValues,
@@ -133,4 +133,5 @@ export { Effort, ifInTime, OutOfEffort } from './evaluate/effort.ts';
 export { slopeProgram } from './analysis/answers.ts';
 export { chooseXRange, chooseYRange, type Plotted, type Range } from './curve/window.ts';
 export { findFeatures, type Feature } from './curve/features.ts';
+export type { SignThroughout } from './analysis/throughout.ts';
 export { holdsBinder, toldValue } from './analysis/value.ts';

@@ -20,6 +20,7 @@ export * from './changes/history.ts';
 export * from './changes/rebase.ts';
 export * from './numbers/format.ts';
 export * from './numbers/line.ts';
+export { withoutNoise } from './numbers/withoutNoise.ts';
 export { openedNumber, type OpenedNumber } from './numbers/opened.ts';
 export { mathematicsLatex, prosePieces, type ProsePiece } from './numbers/prose.ts';
 export * from './units/unit.ts';

@@ -90,6 +90,22 @@ describe('a rectangle sum', () => {
     expect(sentence).toContain('f neither rises nor falls throughout');
   });
 
+  test('gives a reason only where it holds at jumps and corners, too', () => {
+    const sentence = (text: string, rule: string) => sentenceOf(withSum(`f(x) = ${text}`, '4', { rule }));
+    expect(sentence('x if x < 1; x + 0.1 otherwise', 'left')).toContain('because f rises');
+    expect(sentence('x if x < 1; x - 0.1 otherwise', 'left')).not.toContain('because');
+    expect(sentence('x^2 if x < 1; x^2 + x - 1 otherwise', 'trapezoid')).toContain('because f bends up');
+    expect(sentence('x^2 if x < 1; x^2 - x + 1 otherwise', 'trapezoid')).not.toContain('because');
+  });
+
+  test('of least and greatest heights says where these could not be found', () => {
+    expect(problemOf(withSum('f(x) = mod(1000x, 1)', '4', { rule: 'upper' }))).toBe(
+      'Where f is least and greatest could not all be found; a shorter interval may help.',
+    );
+    expect(sumIn(withSum('f(x) = mod(10x, 1)', '4', { rule: 'upper', to: '1' })).total.value).toBe(1);
+    expect(sumIn(withSum('f(x) = mod(10x, 1)', '4', { rule: 'lower', to: '1' })).total.value).toBe(0);
+  });
+
   test('claims to be the area only where both are exact', () => {
     const fine = sentenceOf(withSum('f(x) = e^x', '1000', { rule: 'simpson' }));
     expect(fine).toBe('The sum of parabolas differs from the area by less than can be told.');
@@ -100,9 +116,9 @@ describe('a rectangle sum', () => {
     expect(linesOf(document)[2]).toContain('(10 − 0)/3 ≈ 3.333333333333');
   });
 
-  test('is the area itself where it is', () => {
+  test('equals the integral where it does', () => {
     expect(sentenceOf(withSum('f(x) = 2x', '3', { rule: 'midpoint' }))).toBe(
-      'The middle sum is the area itself.',
+      'The middle sum equals the integral exactly.',
     );
   });
 
@@ -298,6 +314,30 @@ describe('the error against n', () => {
     expect(result.series.map(({ order }) => Math.round(order ?? NaN))).toEqual([1, 2, 4, 1]);
     expect(result.sentence).toContain('left: order 1; doubling n divides the error by about 2.');
     expect(result.sentence).toContain('parabolas: order 4; doubling n divides the error by about 16.');
+  });
+
+  test.each([
+    // Parabolas are exact for cubics: Stewart, section 7.7, exercise 50; from memory. The others by hand.
+    [
+      'x^3 - x',
+      'left: order 1; doubling n divides the error by about 2. middle: order 2; doubling n divides the error by about 4. parabolas: exact for every n.',
+    ],
+    [
+      '2x + 1',
+      'left: order 1; doubling n divides the error by about 2. middle: exact for every n. parabolas: exact for every n.',
+    ],
+    [
+      '10^(-14) e^x',
+      'left: order 1; doubling n divides the error by about 2. middle: order 2; doubling n divides the error by about 4. parabolas: order 4; doubling n divides the error by about 16.',
+    ],
+    ['2 + sin(π x)^2', 'left: no error that can be told from rounding.'],
+  ])('of %s is called exact only where it is', (text, sentence) => {
+    const errors = makeEntry('sumErrors', { order: 3, of: 'study', rules: ['left', 'midpoint', 'simpson'] });
+    const fine = withSum(`f(x) = ${text}`, '4', {}, { errors });
+    const told = resultOf<SumErrorsResult>(fine, 'errors').sentence;
+    expect(told).not.toContain('exact but');
+    if (text.includes('sin')) expect(told).not.toContain('exact');
+    else expect(told).toBe(sentence);
   });
 
   test('stands in a table for growing n, with change and error', () => {

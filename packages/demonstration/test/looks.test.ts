@@ -194,12 +194,14 @@ describe('a number that is opened', () => {
   test('shows all digits and its exact form', () => {
     const third = rational.rational(64, 3);
     expect(openedNumber(knownNumber(64 / 3, third), null, rule)).toEqual({
-      digits: '21.333333333333332',
+      digits: '21.3333333333333',
       isExact: false,
       form: '64/3',
     });
+    expect(openedNumber(knownNumber(0.1 + 0.2), null, rule)).toMatchObject({ digits: '0.3', isExact: false });
+    expect(openedNumber(knownNumber(1e23 / 3), null, rule).digits).toBe('3.33333333333333 · 10^22');
     expect(openedNumber(knownNumber(Math.SQRT2), '√2', rule)).toEqual({
-      digits: '1.4142135623730951',
+      digits: '1.4142135623731',
       isExact: false,
       form: '√2',
     });

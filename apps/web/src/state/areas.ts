@@ -8,6 +8,7 @@ import {
   nearestDecimal,
   parameterOf,
   shownX,
+  withoutNoise,
   type CurveResult,
   type Edit,
   type EntryOf,
@@ -255,6 +256,6 @@ export function sumCsv({ sum, curve }: SumResult): string {
       })
     : [];
   return [head, ...rows, ['total', '', '', '', '', '', sum?.total ?? '']]
-    .map((row) => row.join(','))
+    .map((row) => row.map((cell) => (typeof cell === 'number' ? withoutNoise(cell) : cell)).join(','))
     .join('\r\n');
 }

@@ -30,8 +30,8 @@ import { numberFormula } from '../limit/numberFormula.ts';
 import { readFromDerivative, type Finding } from './reading.ts';
 import { sampledKeyPoints } from './sampled.ts';
 import { signs } from './signs.ts';
-import { SingleValues } from './singleValues.ts';
 import { solve, whereHolds, type Solutions } from './solve.ts';
+import { bendThroughout, slopeThroughout, within, type SignThroughout } from './throughout.ts';
 import { toldValue, type ToldValue } from './value.ts';
 
 /** A function of one variable on an interval, free of parameters. */
@@ -80,9 +80,6 @@ export type Question =
   | { readonly ask: 'value'; readonly body: Expression }
   /** All that a sum over a partition is compared with; and the sum itself where it has too many parts to wait for. */
   | (Asked & { readonly ask: 'sum'; readonly many: ManyParts | null });
-
-/** The one sign that something has on an interval, or that it has both. */
-export type SignThroughout = -1 | 0 | 1 | 'both';
 
 /** A sum of more parts than one works out between two frames. */
 export interface ManyParts {
@@ -277,44 +274,13 @@ function toldIntegral({ body, variable, interval, ends }: Asked, isTotal: boolea
 
 function toldSum(question: QuestionOf<'sum'>): AnswerTo['sum'] {
   const { body, variable, interval, many } = question;
-  const asked = { body, variable, interval };
   return {
     integral: toldIntegral(question, false),
     extremes: within(() => extremeHeights(body, variable, interval)),
-    slope: signThroughout(asked, 1),
-    bend: signThroughout(asked, 2),
+    slope: slopeThroughout(body, variable, interval),
+    bend: bendThroughout(body, variable, interval),
     total: many && riemannSum(body, variable, evenPartition(...interval, many.n), many.rule).total,
   };
-}
-
-/** The sign that a derivative has everywhere on the interval, single zeros apart. */
-function signThroughout({ body, variable, interval }: Asked, order: number): SignThroughout | null {
-  const found = within(() => signs(body, variable, interval, order));
-  if (!found?.complete) return null;
-  const kinds = new Set(found.intervals.map(({ sign }) => sign));
-  if (kinds.has(1) && kinds.has(-1)) return 'both';
-  const [only] = kinds;
-  const isWhole = coversWhole(found.intervals, interval);
-  return kinds.size === 1 && only !== undefined && isWhole ? only : null;
-}
-
-/** Whether stretches leave nothing out: a function may have no slope on a part. */
-function coversWhole(
-  stretches: readonly { from: Place; to: Place }[],
-  [a, b]: readonly [number, number],
-): boolean {
-  const width = stretches.reduce((total, { from, to }) => total + to.value - from.value, 0);
-  return Math.abs(width - (b - a)) <= (b - a) * 1e-9;
-}
-
-/** Work on formulas that may be too large, or have no slope anywhere. */
-function within<R>(work: () => R): R | null {
-  try {
-    return work();
-  } catch (error) {
-    if (error instanceof TooLarge || error instanceof SingleValues) return null;
-    throw error;
-  }
 }
 
 const stretch = ({ from, to }: { from: Place; to: Place }): LocatedStretch => ({

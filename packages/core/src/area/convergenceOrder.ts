@@ -6,7 +6,7 @@ export interface SumError {
   readonly error: number;
 }
 
-/** Share of a total at which an error is nothing but rounding. */
+/** Share of the largest total at which an error is nothing but rounding. */
 const roundingShare = 1e-13;
 /** Spread of single orders that still counts as one order. */
 const agreement = 0.25;
@@ -16,8 +16,9 @@ const agreement = 0.25;
  * there are fewer than three that are more than rounding, or where they do not lie near a line.
  */
 export function orderOfConvergence(errors: readonly SumError[]): number | null {
+  const size = errors.reduce((most, { total }) => Math.max(most, Math.abs(total)), 0);
   const points = errors
-    .filter(({ error, total }) => Math.abs(error) > roundingShare * Math.max(1, Math.abs(total)))
+    .filter(({ error }) => Math.abs(error) > roundingShare * size)
     .map(({ n, error }) => [Math.log(n), Math.log(Math.abs(error))] as const)
     .slice(-4);
   if (points.length < 3) return null;

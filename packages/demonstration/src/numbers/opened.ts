@@ -1,5 +1,6 @@
 import { rational, type KnownNumber } from '@yperkine/core';
 import { typeset, type RoundingRule } from './format.ts';
+import { withoutNoise } from './withoutNoise.ts';
 
 /** A number in full: what is behind the digits that are shown. */
 export interface OpenedNumber {
@@ -25,10 +26,10 @@ export function openedNumber(number: KnownNumber, form: string | null, rule: Rou
   return { digits: writtenDouble(value, rule), isExact: false, form: form ?? (exact && fractionText(exact)) };
 }
 
-/** The shortest decimal that is read back as the same double. */
+/** The digits of a double that are right. */
 function writtenDouble(value: number, rule: RoundingRule): string {
   if (!Number.isFinite(value)) return Number.isNaN(value) ? '–' : value > 0 ? '∞' : '−∞';
-  const [mantissa = '', exponent] = String(value).split('e');
+  const [mantissa = '', exponent] = String(withoutNoise(value)).split('e');
   return (
     typeset(mantissa, rule) +
     (exponent === undefined ? '' : ` · 10^${exponent.replace('+', '').replace('-', '−')}`)

@@ -139,7 +139,7 @@ export function sumSentence(parts: Parts, rule: RoundingRule, inUnit: (text: str
     return `${missing.problem.message} The sum is a number all the same.${partition}`;
   const { value: error, exact } = errorOf(total, told.integral);
   const name = hasPicks ? 'sum' : sumName(parts.rule);
-  if (exact && error === 0) return `The ${name} is the area itself.${partition}`;
+  if (exact && error === 0) return `The ${name} equals the integral exactly.${partition}`;
   const noise = told.integral.bound + rounding * Math.max(1, Math.abs(total.value));
   if (Math.abs(error) <= noise)
     return `The ${name} differs from the area by less than can be told.${partition}`;

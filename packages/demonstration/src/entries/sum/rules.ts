@@ -42,6 +42,19 @@ export function pointRule(
   return name === 'random' ? { seed } : name;
 }
 
+/** The degree up to which a rule takes polynomials exactly, however many parts there are. */
+export const exactDegrees: Readonly<Record<SumRuleName, number>> = {
+  left: 0,
+  midpoint: 1,
+  right: 0,
+  fraction: 0,
+  random: 0,
+  lower: 0,
+  upper: 0,
+  trapezoid: 1,
+  simpson: 3,
+};
+
 export type Side = 'below' | 'above';
 
 /** On which side of the area a sum lies by its rule alone, and why; null where that is not decided. */

@@ -210,6 +210,12 @@ function sumOf(
           many ? `A sum of ${count} parts is being worked out …` : 'The heights are being looked for …',
         );
   }
+  const isUnsettled =
+    (entry.rule === 'lower' || entry.rule === 'upper') && told?.extremes?.isProved === false;
+  if (Number.isNaN(total) && isUnsettled)
+    return failed(
+      `Where ${primed(curve.name, curve.order)} is least and greatest could not all be found; a shorter interval may help.`,
+    );
   if (Number.isNaN(total))
     return failed(`${primed(curve.name, curve.order)} has no value at a sample point, so the sum has none.`);
   const unit = areaUnit(curve, context.xUnit);

@@ -4,6 +4,7 @@ import {
   extremeSum,
   knownNumber,
   orderOfConvergence,
+  polynomialDegree,
   sumOver,
   type SumError,
 } from '@yperkine/core';
@@ -12,11 +13,12 @@ import { format, type RoundingRule } from '../../numbers/format.ts';
 import { toneOf } from '../../scene/tone.ts';
 import { common, idSchema } from '../../schema/fields.ts';
 import { missingIntegral, numberOf } from '../areas.ts';
-import { primed } from '../curve.ts';
-import type { EntryKind } from '../kind.ts';
+import { closedCurve } from '../asking.ts';
+import { primed, type CurveResult } from '../curve.ts';
+import type { EntryKind, WorkContext } from '../kind.ts';
 import { failed, waiting, worked } from '../outcome.ts';
 import type { StudyResult, StudyTable } from '../study.ts';
-import { pointRule, ruleNames, sumRuleSchema, type SumRuleName } from '../sum/rules.ts';
+import { exactDegrees, pointRule, ruleNames, sumRuleSchema, type SumRuleName } from '../sum/rules.ts';
 import type { SumResult } from '../sum/sum.ts';
 
 export const sumErrorsSchema = z.strictObject({
@@ -67,10 +69,15 @@ export const sumErrorsKind: EntryKind<SumErrorsEntry, SumErrorsResult> = {
       });
       return { rule, errors, order: orderOfConvergence(errors) };
     });
+    const degree = degreeOf(curve, context);
+    const size = Math.max(
+      Math.abs(truth),
+      sum.sum?.areas.reduce((total, area) => total + Math.abs(area), 0) ?? 0,
+    );
     return worked({
       series,
       lines: [],
-      sentence: series.map((one) => orderSentence(one)).join(' '),
+      sentence: series.map((one) => orderSentence(one, degree, size)).join(' '),
       table: tableOf(series[0], context.rule),
     });
   },
@@ -91,15 +98,25 @@ function totalOf(
   return sumOver(values, ends, pointRule(rule, fraction, 1)).total;
 }
 
-/** Share of a total that is nothing but rounding. */
+/** Share of an area that is nothing but rounding. */
 const rounding = 1e-12;
 
-/** What an order says, in words. */
-function orderSentence({ rule, errors, order }: RuleErrors): string {
+/** The degree of a function that is a polynomial; null for any other. */
+function degreeOf(curve: CurveResult, context: WorkContext): number | null {
+  const closed = closedCurve(curve, context);
+  return closed.ok ? polynomialDegree(closed.result.body, curve.variable) : null;
+}
+
+/**
+ * What an order says, in words.
+ * @param degree of the function, where it is a polynomial
+ * @param size about the area without signs
+ */
+function orderSentence({ rule, errors, order }: RuleErrors, degree: number | null, size: number): string {
   const name = ruleNames[rule];
-  const isRounding = ({ error, total }: SumError): boolean =>
-    Math.abs(error) <= rounding * Math.max(1, Math.abs(total));
-  if (errors.every(isRounding)) return `${name}: exact but for rounding.`;
+  if (degree !== null && degree <= exactDegrees[rule]) return `${name}: exact for every n.`;
+  if (errors.every(({ error }) => Math.abs(error) <= rounding * size))
+    return `${name}: no error that can be told from rounding.`;
   if (order === null) return `${name}: no steady order.`;
   const rounded = Math.round(order * 10) / 10;
   const factor = 2 ** order;
