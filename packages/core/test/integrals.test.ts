@@ -220,6 +220,19 @@ describe('what has no value says why', () => {
     expect(over('abs(x - 1)', 0, 3).value).toBe(2.5);
     expect(over('x^2 if x < 1; 2x + 1 otherwise', 0, 2).value).toBeCloseTo(13 / 3, 14);
   });
+
+  test.each<[text: string, value: number]>([
+    // By hand: tanh 49 is below 1 by 2e^(−98), which no double shows.
+    ['floor(tanh(49))', 0],
+    ['floor(tanh(7(7 if x < 1/2; x otherwise)))', 0],
+    ['ceil(tanh(49 + x))', 4],
+    ['floor(1 + e^(-100 - x))', 4],
+    ['floor(1 - 10^(-20))', 0],
+    ['floor(sin(x)^2 + cos(x)^2)', 4],
+    ['floor(2 sin(π/6))', 4],
+  ])('%s is on the side of its step on which it is, not that of its double', (text, value) => {
+    expect(over(text, 0, 4)).toMatchObject({ value, certainty: 'exact' });
+  });
 });
 
 describe('order of convergence', () => {

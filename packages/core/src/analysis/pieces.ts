@@ -207,10 +207,42 @@ class Splitter {
     const ends = [from, ...sortedPlaces(passed).filter((place) => isStrictlyBetween(place, from, to)), to];
     ends.slice(1).forEach((end, i) => {
       const start = ends[i] as Place;
-      const value = evaluateAt(programOf(argument, this.zeros.variable), between(start, end));
-      if (Number.isNaN(value)) this.nowhere(start, end);
+      const value = this.valueAmong(argument, levels, start, end);
+      if (value === null) this.undecided.push({ low: start.value, high: end.value });
+      if (value === null || Number.isNaN(value)) this.nowhere(start, end);
       else resolve(value, start, end);
     });
+  }
+
+  /**
+   * A number that lies among some levels as an argument does between two places: a double that cannot be told from a
+   * level is moved to the side on which the argument is shown to be. tanh 49 is below 1, though no double is between.
+   * @param levels in ascending order
+   * @returns NaN where the argument has no value, null where nothing shows its side
+   */
+  private valueAmong(
+    argument: Expression,
+    levels: readonly Rational[],
+    start: Place,
+    end: Place,
+  ): number | null {
+    const { variable } = this.zeros;
+    const [program, x] = [programOf(argument, variable), between(start, end)];
+    const value = evaluateAt(program, x);
+    const { low, high } = enclose(program, x, x);
+    const near = levels.findIndex((level) => {
+      const at = rational.toNumber(level);
+      return at >= low && at <= high;
+    });
+    const level = levels[near];
+    if (Number.isNaN(value) || !level) return value;
+    const at = rational.toNumber(level);
+    const difference = tree.subtract(argument, literal(level));
+    if (this.zeros.of(difference).isZero) return at;
+    const side = signInside(difference, variable, start, end);
+    if (Number.isNaN(side)) return null;
+    const next = levels[near + side];
+    return side === 0 ? at : next ? (at + rational.toNumber(next)) / 2 : at + side / 2;
   }
 
   /** Splits where the first undecided comparison of the pieces changes, until every condition is decided. */

@@ -113,7 +113,8 @@ function joinedParts(found: readonly Found[], isTotal: boolean): DefiniteIntegra
   const add = (total: number, one: number): number => total + one;
   const error = found.map(({ bound }) => bound).reduce(add, 0);
   const magnitude = found.map((one) => one.magnitude).reduce(add, 0);
-  if (diverges || !(error <= largestError * magnitude) || parts.some((part) => Number.isNaN(part.value)))
+  const isSettled = error <= Math.max(largestError * magnitude, negligible);
+  if (diverges || !isSettled || parts.some((part) => Number.isNaN(part.value)))
     return { ...withoutValue, diverges, certainty: 'estimated', parts };
   const factor = ({ sign }: IntegralPart): 1 | -1 => (isTotal && sign < 0 ? -1 : 1);
   const exact = exactSum(parts, factor);
@@ -142,6 +143,9 @@ function exactSum(parts: readonly IntegralPart[], factor: (part: IntegralPart) =
   }
   return writtenNumber(sum(terms));
 }
+
+/** What underflow leaves: an error beside which nothing else is to be seen. */
+const negligible = 1e-280;
 
 const worst = (certainties: readonly IntegralCertainty[]): IntegralCertainty =>
   (['estimated', 'proved', 'exact'] as const).find((one) => certainties.includes(one)) ?? 'exact';

@@ -1,4 +1,5 @@
 import type { Expression } from '../../language/tree.ts';
+import { ifWithin } from '../../evaluate/effort.ts';
 import { callOf, canonical, difference, type Canonical } from '../canonical.ts';
 import { withoutDerivatives } from '../differentiate.ts';
 import { expanded, factored } from '../expand.ts';
@@ -55,11 +56,14 @@ export function antiderivative(body: Expression, variable: string): Expression |
   const key = JSON.stringify([variable, style, form.key]);
   const before = known.get(key);
   if (before !== undefined) return before;
-  const result = bounded(() => searched(form, variable, style));
+  const result = ifWithin(mostOperations, () => bounded(() => searched(form, variable, style)));
   if (known.size >= mostKnown) known.clear();
   known.set(key, result);
   return result;
 }
+
+/** Operations that one search may take: fifty times as many as any of those that succeed in the tests. */
+const mostOperations = 30_000_000;
 
 /** What comes of work; null where it grew beyond the limits. */
 function bounded<T>(work: () => T): T | null {
