@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
+import { all, create } from 'mathjs';
 import { evaluateAt, exactValue, rational, type Rational } from '../src/index.ts';
 import { replayable } from './random.ts';
 import { expression, program } from './scope.ts';
@@ -140,4 +141,21 @@ describe('exact values of expressions', () => {
       replayable,
     );
   });
+});
+
+test('rounds to decimals, halves away from zero, as a general-purpose library does', () => {
+  // mathjs, whose big numbers have 64 digits and round halves away from zero.
+  const math = create(all ?? {}, { number: 'BigNumber', precision: 64 });
+  const number = fc.integer({ min: -10_000_000, max: 10_000_000 });
+  const denominator = fc.oneof(fc.integer({ min: 1, max: 4000 }), fc.constantFrom(2, 20, 2000, 20_000));
+  fc.assert(
+    fc.property(number, denominator, fc.integer({ min: 0, max: 12 }), (n, d, places) => {
+      const quotient = math.bignumber(n).div(d);
+      const withoutMinusZero = (text: string): string => text.replace(/^-(?=[0.]+$)/, '');
+      expect(withoutMinusZero(rational.toFixed(rational.rational(n, d), places))).toBe(
+        withoutMinusZero(quotient.toFixed(places)),
+      );
+    }),
+    { numRuns: 500, seed: 41 },
+  );
 });

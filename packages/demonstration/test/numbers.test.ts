@@ -21,6 +21,24 @@ describe('one rounding rule', () => {
     expect(format(number, rule)).toEqual({ text, isExact });
   });
 
+  test.each([
+    // Halves are rounded from the exact number, away from 0; doubles lie beside them.
+    [exact(10_005, 10_000), 3, '1.001'],
+    [exact(20_005, 10_000), 3, '2.001'],
+    [exact(-10_005, 10_000), 3, '−1.001'],
+    [exact(1, 2), 0, '1'],
+    [exact(1_234_567_891, 10), 12, '123456789.100000000000'],
+    // No digits are invented that a double does not have.
+    [knownNumber(123456789.1), 12, '123456789.100000'],
+    [knownNumber(64 / 3), 12, '21.333333333333'],
+    // A tiny height keeps its power of ten, however many decimals there are.
+    [knownNumber(1.326e-7), 8, '1.326·10⁻⁷'],
+    [knownNumber(-5.551e-14), 12, '−5.551·10⁻¹⁴'],
+    [exact(1, 1_000_000), 6, '0.000001'],
+  ])('%j to %i places is %s', (number, decimals, text) => {
+    expect(format(number, { decimals, decimalMark: '.' }).text).toBe(text);
+  });
+
   test('a decimal comma is a setting', () => {
     expect(format(exact(5, 2), { decimals: 2, decimalMark: ',' }).text).toBe('2,50');
   });

@@ -145,6 +145,15 @@ export function toDecimal(r: Rational, places: number): string | null {
   return `${isNegative(r) ? '-' : ''}${whole}${fraction === '' ? '' : `.${fraction}`}`;
 }
 
+/** r rounded to a number of places after the point, halves away from 0: 2.5005 to 3 places is "2.501". */
+export function toFixed(r: Rational, places: number): string {
+  const scaled = magnitude(r.numerator) * 10n ** BigInt(places);
+  const digits = ((2n * scaled + r.denominator) / (2n * r.denominator)).toString().padStart(places + 1, '0');
+  const whole = digits.slice(0, digits.length - places);
+  const sign = isNegative(r) ? '-' : '';
+  return places === 0 ? sign + whole : `${sign}${whole}.${digits.slice(digits.length - places)}`;
+}
+
 /** `64/3` or `-5`. */
 export const toText = (r: Rational): string =>
   isInteger(r) ? String(r.numerator) : `${String(r.numerator)}/${String(r.denominator)}`;

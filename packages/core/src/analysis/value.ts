@@ -8,7 +8,11 @@ import { indices } from '../evaluate/summation.ts';
 import { evaluateAt } from '../evaluate/values.ts';
 import * as tree from '../language/tree.ts';
 import type { Expression, IntegralNode, LimitNode, SummationNode } from '../language/tree.ts';
+import * as big from '../limit/bigFloat.ts';
 import { limitOfProgram, type Limit } from '../limit/limit.ts';
+import { heightAt } from './height.ts';
+import { inSimplerTerms } from './pieces.ts';
+import { exactPlace, type Place } from './place.ts';
 
 /** What a formula without names comes to. */
 export interface ToldValue {
@@ -22,26 +26,70 @@ export interface ToldValue {
 }
 
 /**
- * The value of a formula without names, exact as far as algebra and proved limits reach.
+ * The value of a formula without names, exact as far as algebra and proved limits reach. Where there is an exact form, or
+ * bounds of any precision, the double is the one nearest to them: 2 sin(π/6) is 1, and its floor is 1, too.
  * @throws TooLarge as `compile` does
  */
 export function toldValue(body: Expression): ToldValue {
   const binders = new Binders();
   const known = binders.putIn(body);
-  const program = compile(known, '');
-  const value = evaluateAt(
-    program,
-    0,
-    program.parameters.map((name) => binders.numbers.get(name) ?? NaN),
-  );
+  const { value, exact } = settledValue(known, binders) ?? valueInDoubles(known, binders);
   const isMissing = Number.isNaN(value);
   return {
     value,
-    exact: Number.isFinite(value) ? exactForm(known, new Map()) : null,
+    exact,
     missing: body.kind === 'limit' && isMissing ? sidesOf(body) : null,
     missingIntegral: body.kind === 'integral' && isMissing && isClosed(body) ? integralOf(body) : null,
   };
 }
+
+type ExactValue = Pick<ToldValue, 'value' | 'exact'>;
+
+const origin = exactPlace(tree.number(0)) as Place;
+
+/** The value by bounds and algebra; NaN where it is shown that there is none, and null where nothing shows it. */
+function settledValue(known: Expression, { numbers }: Binders): ExactValue | null {
+  if (numbers.size > 0) return null;
+  let isOpen = false;
+  const height = heightAt(
+    inSimplerTerms(known),
+    '',
+    origin,
+    () => false,
+    () => {
+      isOpen = true;
+    },
+  );
+  if (!height) return isOpen ? null : { value: NaN, exact: null };
+  if (!height.exact) return null;
+  const value = big.toDouble(height.value);
+  return { value, exact: Number.isFinite(value) ? exactForm(withFactorials(height.exact), new Map()) : null };
+}
+
+/** The value as doubles give it. */
+function valueInDoubles(known: Expression, { numbers }: Binders): ExactValue {
+  const program = compile(known, '');
+  const value = evaluateAt(
+    program,
+    0,
+    program.parameters.map((name) => numbers.get(name) ?? NaN),
+  );
+  return { value, exact: null };
+}
+
+/** Factorials of whole numbers as these numbers. */
+function withFactorials(node: Expression): Expression {
+  const inner = tree.mapChildren(node, withFactorials);
+  const [argument] = inner.kind === 'call' && inner.name === 'factorial' ? inner.arguments : [];
+  const n = argument?.kind === 'number' ? Number(argument.text) : NaN;
+  if (!Number.isInteger(n) || n > largestFactorial) return inner;
+  let product = 1n;
+  for (let k = 2n; k <= BigInt(n); k++) product *= k;
+  return tree.number(String(product));
+}
+
+/** Beyond it a factorial is no double. */
+const largestFactorial = 170;
 
 /** Sums, limits and integrals in a formula, replaced by what they are. */
 class Binders {

@@ -56,8 +56,10 @@ export function formulaValue(body: Expression, context: WorkContext, asks = fals
       told?: AnswerTo['value'],
     ): Outcome<FormulaValue> => {
       const { unit, sentence } = statedUnit('', body, context);
-      const missing = Number.isNaN(value.value) ? missingSentence(told, context.rule) : null;
-      return worked({ value, unit, warning: missing ?? sentence, form });
+      const isNumber = Number.isFinite(value.value);
+      const isTooLarge = Math.abs(value.value) === Infinity;
+      const missing = isNumber ? null : isTooLarge ? tooLarge : missingSentence(told, context.rule);
+      return worked({ value: isNumber ? value : nothing, unit, warning: missing ?? sentence, form });
     };
     const values = new Map(program.parameters.map((name, i) => [name, parameters[i] as number]));
     const ask = () => context.ask<'value'>({ ask: 'value', body: closedFormula(formula, values) });
@@ -66,9 +68,10 @@ export function formulaValue(body: Expression, context: WorkContext, asks = fals
       return stated(value, told.exact && exactTextOf(told.exact, new Map(), value), told);
     };
     const soon = <T>(work: () => T): T | null => (asks ? ifInTime(ofQuickNumber, work) : work());
-    // Of sums, limits and integrals it is told exactly what they are, or why they are nothing. Until then their digits
+    // It is told exactly what it is, or why it is nothing, unless numbers in it are on the move. Until then its digits
     // stand there.
-    if (holdsBinder(formula) && parameters.every(Number.isFinite)) {
+    const isAtRest = program.parameters.every((name) => exactParameters.has(name));
+    if ((holdsBinder(formula) || isAtRest) && parameters.every(Number.isFinite)) {
       const soonTold = soon(() => toldValue(closedFormula(formula, values)));
       if (soonTold) return fromAnswer(soonTold);
       const later = ask();
@@ -89,6 +92,9 @@ export function formulaValue(body: Expression, context: WorkContext, asks = fals
     throw error;
   }
 }
+
+const nothing = knownNumber(NaN);
+const tooLarge = 'This is larger than any number that can be shown here.';
 
 /** Why there is no value: what a limit does instead of tending to a number. */
 function missingSentence(told: AnswerTo['value'] | undefined, rule: RoundingRule): string {

@@ -1,4 +1,5 @@
 import { rational, type KnownNumber } from '@yperkine/core';
+import { reliable } from './withoutNoise.ts';
 
 /** How a demonstration shows its numbers. */
 export interface RoundingRule {
@@ -13,22 +14,33 @@ export interface FormattedNumber {
   readonly isExact: boolean;
 }
 
-/** Beyond this size a result is written in powers of ten. */
+/** Beyond this size a result is written in powers of ten, and below this one. */
 const largestPlain = 1e9;
+const smallestPlain = 1e-5;
 
 /**
- * A result at the fixed decimals of the rule, trailing zeros kept: 4.250. A nonzero value that would
- * show as zero, and a very large one, is written in powers of ten. Undefined values are a dash.
+ * A result at the fixed decimals of the rule, trailing zeros kept: 4.250; rounded from the exact number where that is
+ * known. A value that would show as zero or by its last places only, and a very large one, is written in powers of ten.
+ * Undefined values are a dash.
  */
 export function format(number: KnownNumber, rule: RoundingRule): FormattedNumber {
   const { value, exact } = number;
   if (Number.isNaN(value)) return { text: '–', isExact: false };
   if (!Number.isFinite(value)) return { text: value > 0 ? '∞' : '−∞', isExact: false };
   const isZeroLooking = value !== 0 && Math.abs(value) < 0.5 * 10 ** -rule.decimals;
-  if (isZeroLooking || Math.abs(value) >= largestPlain) return inPowersOfTen(value, rule);
   const terminating = exact && rational.toDecimal(exact, rule.decimals);
-  const digits = terminating === null ? value.toFixed(rule.decimals) : padded(terminating, rule.decimals);
+  const isTiny = value !== 0 && Math.abs(value) < smallestPlain && terminating === null;
+  if (isZeroLooking || isTiny || Math.abs(value) >= largestPlain) return inPowersOfTen(value, rule);
+  const digits = exact
+    ? rational.toFixed(exact, rule.decimals)
+    : value.toFixed(knownPlaces(value, rule.decimals));
   return { text: typeset(digits, rule), isExact: terminating !== null };
+}
+
+/** Places after the point, as many as a double knows. */
+function knownPlaces(value: number, decimals: number): number {
+  const before = value === 0 ? 1 : Math.max(1, Math.floor(Math.log10(Math.abs(value))) + 1);
+  return Math.max(0, Math.min(decimals, reliable - before));
 }
 
 /** A number inside an equation: an exact one without trailing zeros (2.5, not 2.500), others as results. */
@@ -41,11 +53,6 @@ export function formatTidily(number: KnownNumber, rule: RoundingRule): Formatted
 /** A setting, with the digits that it was given. */
 export function formatSetting(text: string, rule: RoundingRule): string {
   return typeset(text.trim(), rule);
-}
-
-function padded(decimal: string, places: number): string {
-  const [whole = '0', fraction = ''] = decimal.split('.');
-  return places === 0 ? whole : `${whole}.${fraction.padEnd(places, '0')}`;
 }
 
 /** A true minus sign, never minus zero, and the decimal mark of the rule. */
