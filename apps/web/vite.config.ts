@@ -80,7 +80,7 @@ function analysisWorker(): Plugin {
 const isOfShell = new RegExp(
   [
     /node_modules[\\/](react|react-dom|scheduler|react-router|@tanstack|zod|zustand|clsx)[\\/]/,
-    /lucide-react[\\/].*[\\/](createLucideIcon|Icon|defaultAttributes|context|utils|shared)/,
+    /lucide-react[\\/].*[\\/](createLucideIcon|Icon|defaultAttributes|context|utils|shared|icons[\\/]plus)/,
     /demonstration[\\/]src[\\/]draw[\\/]theme/,
     /apps[\\/]web[\\/]src[\\/](theme[\\/]|parts[\\/](Button|ThemeButton|Wordmark)\.)/,
   ]
@@ -120,7 +120,7 @@ export default defineConfig({
             { name: 'mathematics', test: /packages[\\/]core[\\/]/, minShareCount: 2 },
             {
               name: 'workplace',
-              test: /packages[\\/]demonstration[\\/]|apps[\\/]web[\\/]src[\\/](state|build)[\\/]/,
+              test: /packages[\\/]demonstration[\\/]|apps[\\/]web[\\/]src[\\/](state[\\/]|build[\\/]|parts[\\/]TextField\.)/,
               minShareCount: 2,
             },
           ],

@@ -127,7 +127,7 @@ test('a number opens to all its digits and its exact form', async ({ page, teach
   await number.press('Escape');
   await expect(page.getByText('exactly 64/3')).toHaveCount(0);
 
-  await teacher.state('f(x) = x^2/3');
+  await teacher.state('f(x) = √x/3');
   await teacher.add('Secant');
   const table = teacher.entry(/^Secant/).getByRole('table');
   await table.getByRole('button').first().focus();

@@ -161,7 +161,8 @@ describe('what is wrong with the database', () => {
 describe('a server that starts before its database', () => {
   /** Opens a connection to something that takes it and never answers. */
   async function openInVain(): Promise<void> {
-    const mute = createServer(() => undefined).listen(0, '127.0.0.1');
+    const taken: Socket[] = [];
+    const mute = createServer((socket) => taken.push(socket)).listen(0, '127.0.0.1');
     await new Promise((resolve) => mute.once('listening', resolve));
     const { port } = mute.address() as AddressInfo;
     const client = new pg.Client({
@@ -171,6 +172,7 @@ describe('a server that starts before its database', () => {
     try {
       await client.connect();
     } finally {
+      for (const socket of taken) socket.destroy();
       mute.close();
     }
   }

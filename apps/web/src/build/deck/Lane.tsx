@@ -4,7 +4,8 @@ import clsx from 'clsx';
 import { EyeOff, Lock, Pause, Play } from 'lucide-react';
 import { Typeset } from '../../parts/Typeset.tsx';
 import { useWorkbench, useWorkbenchState } from '../../state/context.ts';
-import { LaneSettings, repeatIcons, repeatNames } from './LaneSettings.tsx';
+import { LaneSettings } from './LaneSettings.tsx';
+import { repeatIcons, repeatNames } from './repeats.ts';
 import { LaneSlider } from './LaneSlider.tsx';
 
 /** A parameter's lane: play, name, value, slider, pace. */
