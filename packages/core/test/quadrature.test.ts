@@ -153,6 +153,11 @@ describe('no needle is lost', () => {
     ['10^6 e^(-10^12 (x - 3)^2)', 0, 10, sqrt(PI)],
     ['e^(-(x - 100)^2)', -everything, everything, sqrt(PI)],
     ['e^(-(x - 54321)^2)', 0, everything, sqrt(PI)],
+    ['e^(-(x - 10^12)^2)', 0, 1e15, sqrt(PI)],
+    // Bronstein and Semendjajew, table of definite integrals: π/√2 over all numbers; from memory.
+    ['1/(1 + x^4)', -1e15, 1e15, PI / sqrt(2)],
+    ['10^200 e^(-(x - 1)^2)', -20, 20, 1e200 * sqrt(PI)],
+    ['10^(-200) e^(-(x - 1)^2)', -20, 20, 1e-200 * sqrt(PI)],
     ['100 + e^(-((x - 3.3)/0.001)^2)', 0, 10, 1000 + sqrt(PI) / 1000],
     ['e^(-((x - 3.3)/0.001)^2) - e^(-((x - 7.1)/0.002)^2)', 0, 10, -sqrt(PI) / 1000],
     // By hand: their antiderivatives are arcs and powers; the narrow one lies between all samples.

@@ -14,30 +14,32 @@ export type SignThroughout = -1 | 0 | 1 | 'both';
  * included; null where nothing shows that, or a jump goes against its slope.
  * @param body a formula in the variable alone
  */
-export function slopeThroughout(
+export const slopeThroughout = (
   body: Expression,
   variable: string,
   interval: readonly [number, number],
-): SignThroughout | null {
-  return within(() => {
-    const sign = signOfDerivative(body, variable, interval, 1);
-    return sign === null || sign === 'both'
-      ? sign
-      : agreeing(sign, new Arcs(body, variable, interval, 1), rises);
-  });
-}
+): SignThroughout | null => throughout(body, variable, interval, 1, rises);
 
 /** Whether it bends up (1) or down (−1) on the whole of it, without a jump, and with no corner that bends the other way. */
-export function bendThroughout(
+export const bendThroughout = (
   body: Expression,
   variable: string,
   interval: readonly [number, number],
+): SignThroughout | null => throughout(body, variable, interval, 2, bends);
+
+/** The sign of a derivative where it is one on the whole interval and all joints agree with it. */
+function throughout(
+  body: Expression,
+  variable: string,
+  interval: readonly [number, number],
+  order: 1 | 2,
+  agrees: (arcs: Arcs, joint: Place, sign: -1 | 0 | 1) => boolean,
 ): SignThroughout | null {
   return within(() => {
-    const sign = signOfDerivative(body, variable, interval, 2);
-    return sign === null || sign === 'both'
-      ? sign
-      : agreeing(sign, new Arcs(body, variable, interval, 2), bends);
+    const sign = signOfDerivative(body, variable, interval, order);
+    if (sign === null || sign === 'both') return sign;
+    const arcs = new Arcs(body, variable, interval, order);
+    return arcs.joints.every((joint) => agrees(arcs, joint, sign)) ? sign : null;
   });
 }
 
@@ -65,13 +67,6 @@ function coversWhole(
   const width = stretches.reduce((total, { from, to }) => total + to.value - from.value, 0);
   return Math.abs(width - (b - a)) <= (b - a) * 1e-9;
 }
-
-/** The sign, where all joints agree with it. */
-const agreeing = (
-  sign: -1 | 0 | 1,
-  arcs: Arcs,
-  agrees: (arcs: Arcs, joint: Place, sign: -1 | 0 | 1) => boolean,
-): -1 | 0 | 1 | null => (arcs.joints.every((joint) => agrees(arcs, joint, sign)) ? sign : null);
 
 interface Beside {
   readonly left: Height | null;

@@ -50,8 +50,8 @@ const order = 16;
 const fewest = 3;
 /** Bounds that are so near to each other are as near as doubles without underflow can be. */
 const leastWidth = 1e-290;
-/** Halvings after which a part is as narrow as it gets: one beside a corner, and one that is not bounded. */
-const deepest = { bounded: 52, unbounded: 32 };
+/** Halvings after which a part without bounds is taken to end at a pole. */
+const deepest = 32;
 
 /**
  * The way of an integral in parts, each with proved bounds. On a part the Taylor polynomial at its middle is integrated
@@ -92,8 +92,8 @@ function partOver(f: Integrand, from: number, to: number, whole: number): Enclos
   const { value, remainder } = integralOver(f, from, to, middle);
   const known = value.high - value.low;
   const width = Number.isNaN(known) ? Infinity : known;
-  const depth = width < Infinity ? deepest.bounded : deepest.unbounded;
-  const isNarrow = to - from <= whole * 2 ** -depth || middle <= from || middle >= to || width < leastWidth;
+  const isAtPole = width === Infinity && to - from <= whole * 2 ** -deepest;
+  const isNarrow = isAtPole || middle <= from || middle >= to || width < leastWidth;
   const isRounding = width < Infinity && width - remainder > remainder;
   return { from, to, value, width, isSettled: isNarrow || isRounding, isRounding };
 }

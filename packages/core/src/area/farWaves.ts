@@ -1,12 +1,12 @@
 import { canonical, isNumber } from '../algebra/canonical.ts';
 import { antiderivative } from '../algebra/antiderivative/antiderivative.ts';
-import type { Estimate } from '../evaluate/quadrature.ts';
+import { joined, type Estimate } from '../evaluate/quadrature.ts';
 import * as tree from '../language/tree.ts';
 import type { Expression } from '../language/tree.ts';
 import { integralByArches } from './arches.ts';
 import { convergence } from './convergence.ts';
 import type { DefiniteIntegral } from './integral.ts';
-import { convergenceOfWaves, isSteady, waveTerms, withoutWaves, type Wave, type WaveTerm } from './waves.ts';
+import { convergenceOfWaves, isSteady, waveTerms, steadyRest, type Wave, type WaveTerm } from './waves.ts';
 
 type Interval = readonly [number, number];
 
@@ -45,7 +45,7 @@ export function integralOfWaves(
   const { value, error, magnitude } = [
     { value: inner.value, error: inner.bound, magnitude: Math.abs(inner.value) },
     ...tails,
-  ].reduce(added);
+  ].reduce(joined);
   const outer = ends.map((side, i) => ({
     ...{ from: side > 0 ? high : -Infinity, to: side > 0 ? Infinity : low },
     ...{ value: tails[i]?.value ?? NaN, exact: null, sign: NaN, antiderivative: null },
@@ -75,12 +75,12 @@ function tail(
 ): Estimate {
   const turned = side > 0 ? terms : terms.map((term) => mirrored(term, variable));
   const waves = turned.filter((term): term is WaveTerm & { wave: Wave } => term.wave !== null);
-  const rest = withoutWaves(turned);
+  const rest = steadyRest(turned);
   const steady = rest && over(rest, [from, Infinity]);
   return [
     ...waves.map((term) => integralByArches(term, variable, from)),
     ...(steady ? [{ value: steady.value, error: steady.bound, magnitude: Math.abs(steady.value) }] : []),
-  ].reduce(added);
+  ].reduce(joined);
 }
 
 function mirrored({ amplitude, wave }: WaveTerm, variable: string): WaveTerm {
@@ -92,28 +92,22 @@ function mirrored({ amplitude, wave }: WaveTerm, variable: string): WaveTerm {
   };
 }
 
-const added = (one: Estimate, other: Estimate): Estimate => ({
-  value: one.value + other.value,
-  error: one.error + other.error,
-  magnitude: one.magnitude + other.magnitude,
-});
-
 /**
  * Whether the area between a curve and the axis is known to be infinite because waves do not make it finite: where the
  * integral of the amplitude diverges, so does that of its product with |sin|, which is of one size on the mean.
  */
 export function hasInfiniteArea(body: Expression, variable: string, interval: Interval): boolean {
-  const factors = factorsOf(body, variable);
+  const amplitude = amplitudeOf(body, variable);
   return (
-    factors !== null &&
+    amplitude !== null &&
     infiniteEnds(interval).some(
-      (side) => convergence(factors, variable, side, side > 0 ? -1 : 1) === 'diverges',
+      (side) => convergence(amplitude, variable, side, side > 0 ? -1 : 1) === 'diverges',
     )
   );
 }
 
 /** The amplitude of a product of powers of waves of one argument; null for anything else. */
-function factorsOf(body: Expression, variable: string): Expression | null {
+function amplitudeOf(body: Expression, variable: string): Expression | null {
   const waves: Expression[] = [];
   const stripped = (node: Expression): Expression | null => {
     if (isSteady(node, variable)) return node;

@@ -1,7 +1,7 @@
 import type { Interval } from '../evaluate/interval.ts';
 import * as intervals from '../evaluate/interval.ts';
 import type { Program } from '../evaluate/program.ts';
-import { integralOf, type Estimate } from '../evaluate/quadrature.ts';
+import { fromFar, integralOf, joined as joinedEstimates, type Estimate } from '../evaluate/quadrature.ts';
 import { evaluateAt } from '../evaluate/values.ts';
 import { exactly, isBall, type Ball } from '../limit/ball.ts';
 import * as big from '../limit/bigFloat.ts';
@@ -36,16 +36,11 @@ export function ledIntegral(f: Program, a: number, b: number, tolerance = 1e-11)
   if (!Number.isFinite(a) && !Number.isFinite(b))
     return joined(ledIntegral(f, a, 0, tolerance), ledIntegral(f, 0, b, tolerance));
   const [start, side] = Number.isFinite(a) ? [a, 1 as const] : [b, -1 as const];
-  const along = (at: (x: number) => number) => (s: number) => {
-    const y = at(start + (side * (1 - s)) / s);
-    // So far out that s² is 0, too.
-    return y === 0 ? 0 : y / (s * s);
-  };
   return led(
     {
       f: integrandToInfinity(f, start, side),
-      value: along(value),
-      precise: along(preciseValue(f)),
+      value: fromFar(value, start, side),
+      precise: fromFar(preciseValue(f), start, side),
       a: 0,
       b: 1,
     },
@@ -55,9 +50,7 @@ export function ledIntegral(f: Program, a: number, b: number, tolerance = 1e-11)
 
 /** Over two neighbouring parts. */
 export const joined = (one: Led, other: Led): Led => ({
-  value: one.value + other.value,
-  error: one.error + other.error,
-  magnitude: one.magnitude + other.magnitude,
+  ...joinedEstimates(one, other),
   bounds: one.bounds && other.bounds && intervals.add(one.bounds, other.bounds),
 });
 
@@ -94,18 +87,15 @@ function pieced(parts: readonly EnclosedPart[], way: Way, size: number): Led {
   // Of what is nowhere shown to be other than 0 all bounds are taken as they are.
   const share = size > 0 ? (narrow * size) / parts.length : Number.MAX_VALUE;
   const isKnown = ({ width }: EnclosedPart): boolean => width <= share;
-  let [value, error, magnitude] = [0, 0, 0];
+  let whole: Estimate = { value: 0, error: 0, magnitude: 0 };
   for (let i = 0; i < parts.length;) {
     const begun = i;
     const known = isKnown(parts[i] as EnclosedPart);
     while (i < parts.length && isKnown(parts[i] as EnclosedPart) === known) i++;
     const run = parts.slice(begun, i);
-    const part = known ? boundedRun(run, way) : openRun(run, way);
-    value += part.value;
-    error += part.error;
-    magnitude += part.magnitude;
+    whole = joinedEstimates(whole, known ? boundedRun(run, way) : openRun(run, way));
   }
-  return { value, error, magnitude, bounds: null };
+  return { ...whole, bounds: null };
 }
 
 const endsOf = (run: readonly EnclosedPart[]): [number, number] => [

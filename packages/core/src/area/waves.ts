@@ -123,7 +123,7 @@ function term(amplitude: Expression, name: 'sin' | 'cos', argument: Expression):
 }
 
 /** What of a sum of waves is no wave; null where that is nothing. */
-export function withoutWaves(terms: readonly WaveTerm[]): Expression | null {
+export function steadyRest(terms: readonly WaveTerm[]): Expression | null {
   const rest = terms.filter(({ wave }) => wave === null).map(({ amplitude }) => amplitude);
   const [first, ...others] = rest;
   if (!first) return null;
@@ -141,7 +141,7 @@ export function convergenceOfWaves(terms: readonly WaveTerm[], variable: string,
   const goal: Goal = { variable, target: side, side: side > 0 ? -1 : 1 };
   const verdicts = terms.map(({ amplitude, wave }) => (wave ? fading(amplitude, wave, goal) : 'fades'));
   if (verdicts.every((verdict) => verdict === 'fades')) {
-    const rest = withoutWaves(terms);
+    const rest = steadyRest(terms);
     return rest ? convergence(rest, variable, side, side > 0 ? -1 : 1) : 'converges';
   }
   return terms.length === 1 && verdicts[0] === 'stays' ? 'diverges' : 'unknown';

@@ -146,5 +146,9 @@ function exactCall(name: string, operands: readonly (Rational | null)[]): Ration
   if (second && (name === 'min' || name === 'max')) {
     return rational.compare(first, second) < 0 === (name === 'min') ? first : second;
   }
+  if (second && name === 'mod' && !rational.isZero(second)) {
+    const steps = rational.rational(rational.floor(rational.divide(first, second)));
+    return rational.subtract(first, rational.multiply(second, steps));
+  }
   return second === undefined ? (exactCalls[name]?.(first) ?? null) : null;
 }

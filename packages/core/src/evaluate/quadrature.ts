@@ -60,10 +60,20 @@ export function integralOf(f: (x: number) => number, a: number, b: number): Esti
   }
   if (Number.isFinite(a) && Number.isFinite(b)) return integralThrough(f, [a, b]);
   if (!Number.isFinite(a) && !Number.isFinite(b)) return joined(integralOf(f, a, 0), integralOf(f, 0, b));
-  // x = a + t/(1 − t), written from the far end, so that no digits are lost there.
-  const [start, side] = Number.isFinite(a) ? [a, 1] : [b, -1];
-  return integralThrough((s) => f(start + (side * (1 - s)) / s) / (s * s), [0, 1]);
+  return integralThrough(Number.isFinite(a) ? fromFar(f, a, 1) : fromFar(f, b, -1), [0, 1]);
 }
+
+/**
+ * What is to be integrated from 0 to 1 for ∫ f from `start` to ±∞: x = start ± t/(1 − t), written from the far end, so that
+ * no digits are lost there.
+ */
+export const fromFar =
+  (f: (x: number) => number, start: number, side: 1 | -1) =>
+  (s: number): number => {
+    const y = f(start + (side * (1 - s)) / s);
+    // So far out that s² is 0, too.
+    return y === 0 ? 0 : y / (s * s);
+  };
 
 /** Over two parts. */
 export const joined = (one: Estimate, other: Estimate): Estimate => ({

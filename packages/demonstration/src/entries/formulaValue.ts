@@ -6,6 +6,7 @@ import {
   holdsBinder,
   ifInTime,
   knownNumber,
+  rational,
   readExpression,
   toldValue,
   TooLarge,
@@ -17,7 +18,7 @@ import {
   type Program,
   type Reading,
 } from '@yperkine/core';
-import { exactText, exactTextOf } from '../numbers/exactText.ts';
+import { exactText, exactTextOf, textOfForm } from '../numbers/exactText.ts';
 import { format, type RoundingRule } from '../numbers/format.ts';
 import type { Directory } from '../resolve/directory.ts';
 import type { Id } from '../schema/fields.ts';
@@ -65,21 +66,26 @@ export function formulaValue(body: Expression, context: WorkContext, asks = fals
     const ask = () => context.ask<'value'>({ ask: 'value', body: closedFormula(formula, values) });
     const fromAnswer = (told: AnswerTo['value']): Outcome<FormulaValue> => {
       const value = knownNumber(told.value, told.exact && exactValue(told.exact, new Map()));
-      return stated(value, told.exact && exactTextOf(told.exact, new Map(), value), told);
+      return stated(value, told.exact && textOfForm(told.exact, value), told);
     };
     const soon = <T>(work: () => T): T | null => (asks ? ifInTime(ofQuickNumber, work) : work());
+    const fraction = exactValue(formula, exactParameters);
+    if (fraction) {
+      const value = knownNumber(rational.toNumber(fraction), fraction);
+      return stated(value, exactTextOf(formula, exactParameters, value));
+    }
     // It is told exactly what it is, or why it is nothing, unless numbers in it are on the move. Until then its digits
     // stand there.
     const isAtRest = program.parameters.every((name) => exactParameters.has(name));
     if ((holdsBinder(formula) || isAtRest) && parameters.every(Number.isFinite)) {
-      const soonTold = soon(() => toldValue(closedFormula(formula, values)));
+      const soonTold = soon(() => toldOf(formula, values));
       if (soonTold) return fromAnswer(soonTold);
       const later = ask();
       if (later.state === 'answered' && later.of === 'now') return fromAnswer(later.answer);
     }
     const number = soon(() => evaluateAt(program, 0, parameters));
     if (number !== null) {
-      const value = knownNumber(number, Number.isNaN(number) ? null : exactValue(formula, exactParameters));
+      const value = knownNumber(number);
       return stated(value, exactTextOf(formula, exactParameters, value));
     }
     const told = ask();
@@ -91,6 +97,15 @@ export function formulaValue(body: Expression, context: WorkContext, asks = fals
     if (error instanceof TooLarge) return failed('This is too large to be worked out.');
     throw error;
   }
+}
+
+const toldBefore = new WeakMap<Expression, AnswerTo['value']>();
+
+/** What a formula comes to; one without names, as the ends of most intervals are, is worked out once. */
+function toldOf(formula: Expression, values: ReadonlyMap<string, number>): AnswerTo['value'] {
+  const told = toldBefore.get(formula) ?? toldValue(closedFormula(formula, values));
+  if (values.size === 0) toldBefore.set(formula, told);
+  return told;
 }
 
 const nothing = knownNumber(NaN);

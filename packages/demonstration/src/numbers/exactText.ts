@@ -23,11 +23,18 @@ export function exactTextOf(
   values: ReadonlyMap<string, Rational>,
   number: KnownNumber,
 ): string | null {
-  const isPlain = number.exact !== null && isDecimal(number.exact);
-  if (isPlain || !Number.isFinite(number.value)) return null;
+  if (isPlain(number)) return null;
   const form = exactForm(body, values);
   return form && exactText(form);
 }
+
+/** The same of an exact form that is there already. */
+export const textOfForm = (form: Expression, number: KnownNumber): string | null =>
+  isPlain(number) ? null : exactText(form);
+
+/** Whether a number is none, or one that its digits show whole. */
+const isPlain = ({ value, exact }: KnownNumber): boolean =>
+  !Number.isFinite(value) || (exact !== null && isDecimal(exact));
 
 /** Whether the decimal digits of a fraction come to an end. */
 function isDecimal({ denominator }: Rational): boolean {
