@@ -29,6 +29,11 @@ const theirs: Readonly<Record<string, string>> = {
   arsinh: 'asinh(x)',
   arcosh: 'acosh(x)',
   artanh: 'atanh(x)',
+  arcsec: 'acos(1/x)',
+  arccsc: 'asin(1/x)',
+  arsech: 'acosh(1/x)',
+  arcsch: 'asinh(1/x)',
+  arcoth: 'atanh(1/x)',
   ln: 'log(x)',
   log: 'log10(x)',
   logBase: 'log(x)/log(3)',
@@ -51,7 +56,7 @@ const ours: Readonly<Record<string, string>> = {
 };
 
 describe('balls', () => {
-  const some = ['-3', '-1.75', '-1', '-0.625', '0.25', '0.8125', '1', '1.25', '2', '30', '41.5'];
+  const some = ['-3', '-1.75', '-1', '-0.625', '0.25', '0.5', '0.8125', '1', '1.25', '2', '30', '41.5'];
 
   test.each(builtIns.map(({ name }) => [name]))(
     '%s of a ball holds what a library of many digits tells',

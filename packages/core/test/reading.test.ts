@@ -70,7 +70,7 @@ describe('a text that cannot be read gets one sentence at its place', () => {
   const problems: readonly [string, string, number, number][] = [
     ['2 3', 'numbersSideBySide', 0, 3],
     ['sinn x', 'unknownName', 0, 4],
-    ['x + Sin x', 'unknownName', 4, 7],
+    ['x + Sim x', 'unknownName', 4, 7],
     ['sin', 'functionWithoutArgument', 0, 3],
     ['2 sin', 'functionWithoutArgument', 2, 5],
     ['()', 'emptyBracket', 0, 2],
@@ -95,7 +95,7 @@ describe('a text that cannot be read gets one sentence at its place', () => {
   });
 
   test('a name that differs in capitals, or by one letter, is offered', () => {
-    expect(problemOf('Sin x').correction).toBe('sin');
+    expect(problemOf('Level').correction).toBe('level');
     expect(problemOf('sinn x').correction).toBe('sin');
     expect(problemOf('lvel').correction).toBe('level');
     expect(problemOf('x2').correction).toBe('x^2');

@@ -1,3 +1,4 @@
+import { writtenOut } from './products.ts';
 import * as rational from './rational.ts';
 import type { Rational } from './rational.ts';
 import { spend } from '../evaluate/effort.ts';
@@ -99,6 +100,10 @@ export function canonical(node: Expression): Canonical {
       return applyOf(node.name, node.orders, node.arguments.map(canonical));
     case 'distance':
       return canonical(distanceFormula(node));
+    case 'product': {
+      const factors = writtenOut(node);
+      return factors ? canonical(factors) : { kind: 'opaque', node, key: printText(node) };
+    }
     case 'spline':
     case 'piecewise':
     case 'summation':

@@ -19,6 +19,7 @@ import { numberStyle, shortest } from './shortest.ts';
 import { OutOfEffort } from '../evaluate/effort.ts';
 import { builtIn } from '../functions/table.ts';
 import { readExpression } from '../language/read.ts';
+import { derivativeOfProduct } from './products.ts';
 import * as tree from '../language/tree.ts';
 import { size, type Expression, type IntegralNode } from '../language/tree.ts';
 import { derivativeOfPieces } from './pieces.ts';
@@ -117,6 +118,11 @@ function derivativeOfOpaque(node: Expression, variable: string): Canonical {
       const hasFixedBounds = ![node.from, node.to].some((bound) => tree.dependsOn(bound, variable));
       // The sum jumps where a bound passes a whole number; between them it stands still.
       return canonical(hasFixedBounds ? { ...node, body: derivativeOf(node.body, variable) } : nowhere);
+    }
+    case 'product': {
+      const hasFixedBound = !tree.dependsOn(node.to, variable);
+      const slope = (factor: Expression): Expression => derivativeOf(factor, variable);
+      return canonical(hasFixedBound ? derivativeOfProduct(node, slope) : nowhere);
     }
     case 'integral':
       return leibnizRule(node, variable);

@@ -4,6 +4,7 @@ import { TooLarge } from './limits.ts';
 import { literal } from './pieces.ts';
 import type { Rational } from './rational.ts';
 import { shortest } from './shortest.ts';
+import { writtenOut } from './products.ts';
 import * as tree from '../language/tree.ts';
 import type { Expression } from '../language/tree.ts';
 
@@ -35,6 +36,10 @@ function isConstant(node: Expression): boolean {
     case 'integral':
     case 'limit':
       return false;
+    case 'product': {
+      const factors = writtenOut(node);
+      return factors !== null && isConstant(factors);
+    }
     default:
       return tree.children(node).every(isConstant);
   }

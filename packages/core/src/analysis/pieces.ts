@@ -3,6 +3,7 @@ import { withoutDerivatives } from '../algebra/differentiate.ts';
 import { TooLarge } from '../algebra/limits.ts';
 import { replacedNode } from '../algebra/kinks.ts';
 import { literal } from '../algebra/pieces.ts';
+import { writtenOut } from '../algebra/products.ts';
 import * as rational from '../algebra/rational.ts';
 import type { Rational } from '../algebra/rational.ts';
 import { polynomialFrom } from '../interpolation/through.ts';
@@ -52,6 +53,7 @@ export function inSimplerTerms(node: Expression): Expression {
 
 function rewritten(node: Expression): Expression {
   const inner = tree.mapChildren(node, rewritten);
+  if (inner.kind === 'product') return writtenOut(inner) ?? inner;
   if (inner.kind !== 'call') return inner;
   const sized = withSize(inner);
   if (sized) return sized;

@@ -1,5 +1,6 @@
 import { exactForm } from '../algebra/exactForm.ts';
 import { literal } from '../algebra/pieces.ts';
+import { writtenOut } from '../algebra/products.ts';
 import * as rational from '../algebra/rational.ts';
 import { integral, type DefiniteIntegral } from '../area/integral.ts';
 import { enclose } from '../evaluate/enclosures.ts';
@@ -128,6 +129,7 @@ class Binders {
       this.lastIntegral = integralOf(inner);
       return this.lastIntegral.exact ?? this.numbered(this.lastIntegral.value);
     }
+    if (inner.kind === 'product') return writtenOut(inner) ?? inner;
     return inner.kind === 'summation' ? (sumOf(inner) ?? inner) : inner;
   }
 
@@ -180,4 +182,4 @@ function sumOf({ variable, from, to, body }: SummationNode): Expression | null {
 
 /** Whether a formula holds a sum, a limit or an integral, of which more may be told than their digits. */
 export const holdsBinder = (node: Expression): boolean =>
-  ['summation', 'limit', 'integral'].includes(node.kind) || tree.children(node).some(holdsBinder);
+  ['summation', 'product', 'limit', 'integral'].includes(node.kind) || tree.children(node).some(holdsBinder);

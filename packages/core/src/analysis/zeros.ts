@@ -420,6 +420,7 @@ export class Zeros {
       case 'call':
         return [...inner, ...boundariesOf(body).map((boundary) => this.breaksAtZerosOf(boundary))];
       case 'apply':
+      case 'product':
       case 'summation':
       case 'integral':
       case 'limit':

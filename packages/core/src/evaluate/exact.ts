@@ -1,4 +1,6 @@
 import { ownNames } from '../language/ownNames.ts';
+import { literal } from '../algebra/pieces.ts';
+import { writtenOut } from '../algebra/products.ts';
 import * as rational from '../algebra/rational.ts';
 import type { Rational } from '../algebra/rational.ts';
 import type { Condition, Expression, Relation } from '../language/tree.ts';
@@ -44,6 +46,11 @@ export function exactValue(node: Expression, values: ReadonlyMap<string, Rationa
       const first = held.findIndex((truth) => truth !== false);
       if (first < 0) return node.otherwise ? exactValue(node.otherwise, values) : null;
       return held[first] ? exactValue(node.pieces[first]?.value as Expression, values) : null;
+    }
+    case 'product': {
+      const to = exactValue(node.to, values);
+      const factors = to && writtenOut({ ...node, to: literal(to) });
+      return factors && exactValue(factors, values);
     }
     case 'summation':
     case 'integral':

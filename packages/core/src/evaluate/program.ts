@@ -2,6 +2,7 @@ import { isInteger, parseDecimal, toNumber, toText, type Rational } from '../alg
 import { distanceFormula } from '../algebra/canonical.ts';
 import { derivativeOf } from '../algebra/differentiate.ts';
 import { TooLarge } from '../algebra/limits.ts';
+import { mostFactors, writtenOut } from '../algebra/products.ts';
 import type { Spline } from '../interpolation/spline.ts';
 import {
   constantValues,
@@ -11,6 +12,7 @@ import {
   type ConstantName,
   type Expression,
   type PiecewiseNode,
+  type ProductNode,
   type Relation,
   type Side,
   type SummationNode,
@@ -262,6 +264,8 @@ class Builder {
         return this.pieces(node, bindings);
       case 'summation':
         return this.summation(node, bindings);
+      case 'product':
+        return this.product(node, bindings);
       case 'integral':
       case 'limit':
         return this.nested(node, bindings);
@@ -328,7 +332,33 @@ class Builder {
     }).reduce((a, b) => this.push({ op: 'add', a, b }), zero);
   }
 
-  private nested(node: BinderNode, bindings: Bindings): number {
+  /** A product up to a bound that is not known yet has all factors that it may have, those above the bound as 1. */
+  private product(node: ProductNode, bindings: Bindings): number {
+    const factors = writtenOut(node);
+    if (factors) return this.build(factors, bindings);
+    const first = literalRational(node.from);
+    if (!first || !isInteger(first) || literalRational(node.to)) throw new TooLarge('too many factors');
+    const whole = (value: number): number => this.push({ op: 'constant', value, isExact: true });
+    const [to, one] = [this.build(node.to, bindings), whole(1)];
+    const within = this.push({
+      op: 'compare',
+      relation: '≤',
+      a: to,
+      b: whole(toNumber(first) + mostFactors - 1),
+    });
+    const below = this.push({ op: 'call', name: 'floor', operands: [to] });
+    const isWhole = this.push({ op: 'compare', relation: '=', a: below, b: to });
+    const all = Array.from({ length: mostFactors }, (_, i) => {
+      const index = whole(toNumber(first) + i);
+      const factor = this.build(node.body, new Map([...bindings, [node.variable, index]]));
+      const isFactor = this.push({ op: 'compare', relation: '≤', a: index, b: to });
+      return this.push({ op: 'choose', truth: isFactor, a: factor, b: one });
+    }).reduce((a, b) => this.push({ op: 'multiply', a, b }));
+    const truth = this.push({ op: 'and', a: within, b: isWhole });
+    return this.push({ op: 'choose', truth, a: all, b: whole(NaN) });
+  }
+
+  private nested(node: Exclude<BinderNode, ProductNode>, bindings: Bindings): number {
     const inner = new Builder(this.functions, this.depth + 1, this.visits);
     if (this.depth + 1 > deepestMention) throw new TooLarge('too many constructs inside one another');
     inner.last(inner.build(node.body, new Map([[node.variable, inner.push({ op: 'variable' })]])));

@@ -2,6 +2,7 @@ import * as range from '../evaluate/interval.ts';
 import * as rangeJets from '../evaluate/intervalJet.ts';
 import * as jet from '../evaluate/jet.ts';
 import * as balls from '../limit/ballFunctions.ts';
+import { atReciprocal, reciprocalOf } from './reciprocals.ts';
 import { namedOperator, oneArgument, operator, type BuiltIn } from './row.ts';
 
 const first = (u: jet.Jet) => u[0] as number;
@@ -13,7 +14,7 @@ function artanhRange(x: range.Interval): range.Interval {
   return x.low > -1 && x.high < 1 ? inside : { ...inside, sure: false };
 }
 
-export const hyperbolic: readonly BuiltIn[] = [
+const elementary: readonly BuiltIn[] = [
   {
     name: 'sinh',
     spellings: ['sinh'],
@@ -138,3 +139,61 @@ export const hyperbolic: readonly BuiltIn[] = [
     boundaries: ['x-1', 'x+1'],
   },
 ];
+
+const named = (name: string): BuiltIn => elementary.find((row) => row.name === name) as BuiltIn;
+
+/** Their reciprocals, and the inverses of these (Bronstein and Semendjajew, hyperbolic and area functions). */
+const reciprocals: readonly BuiltIn[] = [
+  reciprocalOf(named('cosh'), {
+    name: 'sech',
+    spellings: ['sech'],
+    spoken: 'hyperbolic secant',
+    derivatives: ['-sech(x) tanh(x)'],
+    notation: namedOperator('sech'),
+  }),
+  reciprocalOf(named('sinh'), {
+    name: 'csch',
+    spellings: ['csch'],
+    spoken: 'hyperbolic cosecant',
+    derivatives: ['-csch(x) coth(x)'],
+    notation: namedOperator('csch'),
+    domain: 'x ≠ 0',
+  }),
+  reciprocalOf(named('tanh'), {
+    name: 'coth',
+    spellings: ['coth'],
+    spoken: 'hyperbolic cotangent',
+    derivatives: ['-csch(x)^2'],
+    notation: operator('\\coth'),
+    domain: 'x ≠ 0',
+  }),
+  atReciprocal(named('arcosh'), {
+    name: 'arsech',
+    spellings: ['arsech', 'asech'],
+    spoken: 'inverse hyperbolic secant',
+    derivatives: ['-1/(x sqrt(1-x^2))'],
+    notation: namedOperator('arsech'),
+    domain: '0 < x ≤ 1',
+    boundaries: ['x', 'x-1'],
+  }),
+  atReciprocal(named('arsinh'), {
+    name: 'arcsch',
+    spellings: ['arcsch', 'acsch'],
+    spoken: 'inverse hyperbolic cosecant',
+    derivatives: ['-1/(abs(x) sqrt(1+x^2))'],
+    notation: namedOperator('arcsch'),
+    domain: 'x ≠ 0',
+    boundaries: ['x'],
+  }),
+  atReciprocal(named('artanh'), {
+    name: 'arcoth',
+    spellings: ['arcoth', 'acoth'],
+    spoken: 'inverse hyperbolic cotangent',
+    derivatives: ['1/(1-x^2)'],
+    notation: namedOperator('arcoth'),
+    domain: 'x < -1 or x > 1',
+    boundaries: ['x-1', 'x+1'],
+  }),
+];
+
+export const hyperbolic: readonly BuiltIn[] = [...elementary, ...reciprocals];

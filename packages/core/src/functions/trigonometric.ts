@@ -2,6 +2,7 @@ import * as range from '../evaluate/interval.ts';
 import * as rangeJets from '../evaluate/intervalJet.ts';
 import * as jet from '../evaluate/jet.ts';
 import * as balls from '../limit/ballFunctions.ts';
+import { atReciprocal } from './reciprocals.ts';
 import { namedOperator, oneArgument, operator, type BuiltIn } from './row.ts';
 
 const sinJet = (u: jet.Jet) => jet.sinCos(u)[0];
@@ -30,7 +31,7 @@ function tanRange(x: range.Interval): range.Interval {
   return range.everything;
 }
 
-export const trigonometric: readonly BuiltIn[] = [
+const elementary: readonly BuiltIn[] = [
   {
     name: 'sin',
     spellings: ['sin'],
@@ -199,4 +200,28 @@ export const trigonometric: readonly BuiltIn[] = [
     notation: { kind: 'suffix', latex: '^{\\circ}', symbol: '°' },
     inTermsOf: 'π*x/180',
   },
+];
+
+const named = (name: string): BuiltIn => elementary.find((row) => row.name === name) as BuiltIn;
+
+export const trigonometric: readonly BuiltIn[] = [
+  ...elementary,
+  atReciprocal(named('arccos'), {
+    name: 'arcsec',
+    spellings: ['arcsec', 'asec'],
+    spoken: 'arc secant',
+    derivatives: ['1/(abs(x) sqrt(x^2-1))'],
+    notation: namedOperator('arcsec'),
+    domain: 'x ≤ -1 or x ≥ 1',
+    boundaries: ['x-1', 'x+1'],
+  }),
+  atReciprocal(named('arcsin'), {
+    name: 'arccsc',
+    spellings: ['arccsc', 'acsc'],
+    spoken: 'arc cosecant',
+    derivatives: ['-1/(abs(x) sqrt(x^2-1))'],
+    notation: namedOperator('arccsc'),
+    domain: 'x ≤ -1 or x ≥ 1',
+    boundaries: ['x-1', 'x+1'],
+  }),
 ];

@@ -3,7 +3,7 @@ import type { Expression } from './tree.ts';
 import { Cursor, type Piece } from './cursor.ts';
 import { meaningOf } from './names.ts';
 import { fail } from './problem.ts';
-import type { Token } from './tokens.ts';
+import { rejectComma, type Token } from './tokens.ts';
 import { builtIn } from '../functions/table.ts';
 
 /** Reads names and what belongs to them: the arguments and powers of functions, primes, partial derivatives. */
@@ -46,6 +46,7 @@ export abstract class CallReader extends Cursor {
     const base = functionName === 'logBase' ? [this.baseOfLogarithm(piece)] : [];
     const args = pairedUp(functionName, [...base, ...this.argumentsOf(spelling, piece)]);
     if (args.length < count.least || args.length > count.most) {
+      this.rejectDecimalComma(piece);
       fail('wrongArgumentCount', piece.from, piece.to, spelling);
     }
     const result = tree.call(functionName, ...args);
@@ -56,7 +57,7 @@ export abstract class CallReader extends Cursor {
   private exponentBeforeArgument(spelling: string, piece: Piece): Expression | undefined {
     if (this.pieces.length > 0) return undefined;
     let exponent: Expression | undefined;
-    if (this.token.kind === 'superscript') exponent = signedNumber(this.take().text);
+    if (this.token.kind === 'superscript') exponent = this.raisedNumber();
     else if (this.isSign('^')) {
       this.take();
       exponent = this.isSign('-') ? this.exponent() : this.suffixed(this.primary());
@@ -65,6 +66,13 @@ export abstract class CallReader extends Cursor {
       fail('inversePower', piece.from, this.tokens[this.at - 1]?.to ?? piece.to, spelling, `arc${spelling}`);
     }
     return exponent;
+  }
+
+  /** The number of a superscript; a sign alone is none. */
+  protected raisedNumber(): Expression {
+    const { text, from, to } = this.take();
+    if (!/\d/.test(text)) fail('unexpectedSign', from, to, this.text.slice(from, to));
+    return text.startsWith('-') ? tree.negate(tree.number(text.slice(1))) : tree.number(text);
   }
 
   private baseOfLogarithm(piece: Piece): Expression {
@@ -144,12 +152,25 @@ export abstract class CallReader extends Cursor {
     );
   }
 
+  /** sin(1,5): the comma between digits that made one argument too many. */
+  private rejectDecimalComma({ to }: Piece, functionName?: string): void {
+    if (functionName !== undefined && (this.scope.argumentCounts?.get(functionName) ?? 1) === 2) return;
+    const written = /^\s*\(\s*[-−]?(\d+)(,\d+)\s*\)/.exec(this.text.slice(to, this.token.from));
+    if (!written) return;
+    const from = to + written[0].search(/\d/);
+    rejectComma(this.text, from, from + (written[1] ?? '').length, written[2] ?? '');
+  }
+
   /** The bracketed arguments of a defined function, as many as it has. */
   private definedArguments(piece: Piece, functionName: string, spelling: string): Expression[] {
     if (!this.isSign('(')) {
-      fail('missingFunctionBracket', piece.from, piece.to, spelling, `${spelling}(x)`);
+      const end = this.tokens[this.at - 1]?.to ?? piece.to;
+      const written = this.text.slice(piece.from, this.pieces.length > 0 ? piece.to : end);
+      const called = `${written}(${this.scope.variable ?? 'x'})`;
+      fail('missingFunctionBracket', piece.from, piece.from + written.length, spelling, called);
     }
     const args = this.argumentsOf(spelling, piece);
+    if (args.length === 2) this.rejectDecimalComma(piece, functionName);
     if (args.length !== (this.scope.argumentCounts?.get(functionName) ?? 1)) {
       fail('wrongArgumentCount', piece.from, piece.to, spelling);
     }
@@ -198,8 +219,4 @@ function pairedUp(functionName: string, args: Expression[]): Expression[] {
   const [first, ...rest] = args;
   const isLong = (functionName === 'min' || functionName === 'max') && first && rest.length > 1;
   return isLong ? [first, tree.call(functionName, ...pairedUp(functionName, rest))] : args;
-}
-
-export function signedNumber(text: string): Expression {
-  return text.startsWith('-') ? tree.negate(tree.number(text.slice(1))) : tree.number(text);
 }

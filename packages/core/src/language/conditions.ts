@@ -7,12 +7,15 @@ import type { Condition, Expression, Piece, Relation } from './tree.ts';
 
 const relations: readonly string[] = ['<', '≤', '>', '≥', '=', '≠'];
 
+/** Whether a comma may stand for `if` and `for`, as in “1/x, x ≠ 0”, or separates arguments. */
+export type Commas = 'separate' | 'condition';
+
 /**
  * An expression with its pieces or its domain: `x^2 if x < 0; 2x + 1 otherwise`, `x(12-x)/5 for 0 ≤ x ≤ 12`.
  * A domain behind all pieces holds for the whole.
  */
-export function readPieces(parser: Parser): Expression {
-  let result = readPieceList(parser);
+export function readPieces(parser: Parser, commas: Commas = 'separate'): Expression {
+  let result = readPieceList(parser, commas);
   while (parser.isWord('for')) {
     parser.take();
     result = tree.piecewise([{ value: result, condition: readCondition(parser) }]);
@@ -20,8 +23,8 @@ export function readPieces(parser: Parser): Expression {
   return result;
 }
 
-function readPieceList(parser: Parser): Expression {
-  const first = readPiece(parser);
+function readPieceList(parser: Parser, commas: Commas): Expression {
+  const first = readPiece(parser, commas);
   if (first.condition === undefined) return first.value;
   const pieces: Piece[] = [];
   let next: { value: Expression; condition: Condition | 'otherwise' | undefined } = first;
@@ -32,18 +35,25 @@ function readPieceList(parser: Parser): Expression {
       return pieces.length === 0 ? next.value : tree.piecewise(pieces, next.value);
     }
     pieces.push({ value: next.value, condition: next.condition });
+    if (commas === 'condition' && parser.isSign(',') && parser.ahead(1)?.text === ';') parser.take();
     if (!parser.isSign(';')) return tree.piecewise(pieces);
     parser.take();
-    next = readPiece(parser);
+    next = readPiece(parser, commas);
   }
 }
 
-function readPiece(parser: Parser): { value: Expression; condition: Condition | 'otherwise' | undefined } {
+function readPiece(
+  parser: Parser,
+  commas: Commas,
+): { value: Expression; condition: Condition | 'otherwise' | undefined } {
   if (parser.isWord('otherwise')) {
     parser.take();
     return { value: parser.sum(), condition: 'otherwise' };
   }
   const value = parser.sum();
+  const follows = commas === 'condition' ? behindComma(parser) : null;
+  if (follows) parser.take();
+  if (follows === 'relation') return { value, condition: readCondition(parser) };
   if (parser.isWord('otherwise')) {
     parser.take();
     return { value, condition: 'otherwise' };
@@ -53,6 +63,22 @@ function readPiece(parser: Parser): { value: Expression; condition: Condition | 
     return { value, condition: readCondition(parser) };
   }
   return { value, condition: undefined };
+}
+
+/** What stands behind a comma that is no separator: a word that begins a condition, or a comparison; null otherwise. */
+function behindComma(parser: Parser): 'word' | 'relation' | null {
+  if (!parser.isSign(',')) return null;
+  if (isWordToken(parser.ahead(1), 'if', 'for', 'otherwise')) return 'word';
+  let depth = 0;
+  for (let i = parser.position + 1; i < parser.all.length; i++) {
+    const token = parser.all[i] as Token;
+    if (depth === 0 && isRelation(token)) return 'relation';
+    if (token.kind !== 'sign') continue;
+    if (token.text === '(') depth++;
+    if (token.text === ')' && --depth < 0) return null;
+    if (depth === 0 && (token.text === ',' || token.text === ';')) return null;
+  }
+  return null;
 }
 
 /** A condition: `or` binds least, then `and`, then `not`. */

@@ -14,11 +14,12 @@ export function constructAt(parser: Parser): ((parser: Parser) => Expression) | 
   const next = parser.ahead(1);
   if (token.kind === 'sign') {
     if (token.text === '∫') return readIntegral;
-    if (token.text === '∑') return readBracketedSum;
+    if (token.text === '∑' || token.text === '∏') return readBracketedSum;
     return token.text === '∂' ? readPartial : undefined;
   }
   if (token.kind !== 'letters') return undefined;
-  if (token.text === 'lim' && next?.text === '(') return readLimit;
+  if (token.text === 'lim' && token.index === '') return readLimit;
+  if (token.text === 'binomial' && next?.text === '(') return readBinomial;
   if (token.text === 'integral' && next?.text === 'from') return readIntegral;
   if (token.text === 'sum' && parser.ahead(2)?.text === 'from') return readSpokenSum;
   if (token.text === 'Σ' && next?.text === '(' && parser.ahead(3)?.text === '=') return readBracketedSum;
@@ -51,7 +52,8 @@ function expectWord(parser: Parser, word: 'from' | 'to' | 'of'): void {
 
 /** lim[x → a] f(x), with a+ or a- for one side. The body is the product that follows. */
 function readLimit(parser: Parser): Expression {
-  parser.take();
+  const word = parser.take();
+  if (!parser.isSign('(')) fail('limitTarget', word.from, word.to);
   const open = parser.position;
   const close = parser.closingOf(open);
   if (close < 0) fail('bracketNotClosed', parser.token.from, parser.text.length);
@@ -152,7 +154,10 @@ function readSpokenSum(parser: Parser): Expression {
   return { kind: 'summation', variable, from, to, body };
 }
 
-/** ∑[i = 1, n] f(i). */
+const isWholeNumber = (node: Expression): boolean =>
+  node.kind === 'negate' ? isWholeNumber(node.operand) : node.kind === 'number' && /^\d+$/.test(node.text);
+
+/** ∑[i = 1, n] f(i), or a product with ∏. */
 function readBracketedSum(parser: Parser): Expression {
   const sign = parser.take();
   if (!parser.isSign('(')) fail('boundsMissing', sign.from, sign.to, parser.spelled(sign, sign));
@@ -160,11 +165,12 @@ function readBracketedSum(parser: Parser): Expression {
   const variable = bindable(parser, parser.take());
   expectSign(parser, '=');
   const from = parser.sum();
+  if (sign.text === '∏' && !isWholeNumber(from)) fail('productStart', sign.from, parser.token.from);
   expectSign(parser, ',');
   const to = parser.sum();
   parser.close(open);
   const body = parser.binding(variable, () => parser.product());
-  return { kind: 'summation', variable, from, to, body };
+  return { kind: sign.text === '∏' ? 'product' : 'summation', variable, from, to, body };
 }
 
 /** Whether d/dx, d²/dx² or d^2/dx^2 stands here, with dx no name of its own. */
@@ -224,8 +230,45 @@ function finishDerivative(parser: Parser, variable: string, order: number, isPar
     const token = parser.ahead(-1) as Token;
     fail('unexpectedSign', token.from, token.to, parser.spelled(token, token), String(order));
   }
-  const body = parser.binding(variable, () => (parser.isSign('(') ? parser.factor() : parser.product()));
+  const isBracket = parser.isSign('(');
+  const body = parser.binding(variable, () => (isBracket ? parser.factor() : parser.product()));
+  const placed = isBracket || isPartial ? undefined : derivativeAt(body, variable, order);
+  if (placed) return placed;
   return { kind: 'derivative', variable, order, isPartial, body, at: placeAfter(parser, variable) };
+}
+
+/** d/dx f(4) is f′(4): a function at a place that does not move. */
+function derivativeAt(body: Expression, variable: string, order: number): Expression | undefined {
+  const [place, ...more] = body.kind === 'apply' ? body.arguments : [];
+  if (body.kind !== 'apply' || !place || more.length > 0 || tree.dependsOn(place, variable)) return undefined;
+  return tree.applyAll(body.name, [(body.orders[0] ?? 0) + order], [place]);
+}
+
+/** (x²)′ and (x²)′(3): the derivative by the variable of the text, or by the only name that is there. */
+export function readPrimes(parser: Parser, body: Expression): Expression {
+  const first = parser.token;
+  let order = 0;
+  while (parser.isSign("'", "''", "'''")) order += parser.take().text.length;
+  const { names } = tree.mentioned(body);
+  const { variable: own } = parser.scope;
+  const [only = own] = names;
+  const variable = own !== undefined && names.has(own) ? own : only;
+  const isKnown = variable === own || names.size === 1;
+  if (variable === undefined || !isKnown) return fail('derivativeVariable', first.from, first.to);
+  const at = parser.isSign('(') ? parser.factor() : tree.name(variable);
+  return { kind: 'derivative', variable, order, isPartial: false, body, at };
+}
+
+/** n!/(k! (n − k)!), the number of ways to choose k of n. */
+function readBinomial(parser: Parser): Expression {
+  parser.take();
+  const open = parser.take();
+  const n = parser.sum();
+  expectSign(parser, ',');
+  const k = parser.sum();
+  parser.close(open);
+  const factorial = (of: Expression): Expression => tree.call('factorial', of);
+  return tree.divide(factorial(n), tree.multiply(factorial(k), factorial(tree.subtract(n, k))));
 }
 
 function placeAfter(parser: Parser, variable: string): Expression {

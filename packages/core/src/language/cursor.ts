@@ -1,4 +1,12 @@
-import { emptyScope, meaningOf, nearestName, type NameMeaning, type Scope, type Word } from './names.ts';
+import {
+  emptyScope,
+  meaningOf,
+  nearestName,
+  otherSpelling,
+  type NameMeaning,
+  type Scope,
+  type Word,
+} from './names.ts';
 import { fail } from './problem.ts';
 import type { Token } from './tokens.ts';
 
@@ -35,7 +43,7 @@ export class Cursor {
   protected pieces: Piece[] = [];
 
   constructor(
-    protected readonly tokens: readonly Token[],
+    protected tokens: readonly Token[],
     readonly text: string,
     public scope: Scope,
     private depth = 0,
@@ -122,14 +130,27 @@ export class Cursor {
   /** Splits a run of letters by the longest name known at each place. */
   protected split(token: Token): Piece[] {
     if (token.kind !== 'letters') throw new TypeError('only runs of letters are split');
-    this.rejectCapitals(token);
+    const plain = meaningOf(token.text, token.index, this.scope) ? token : inSmallLetters(token);
+    const byNames = this.splitByNames(plain, meaningOf);
+    // The g of tg x may be a function, but nothing that it works on follows.
+    const isCut = byNames?.at(-1)?.meaning.kind === 'function' && !/^['(^]/.test(this.token.text);
+    return (
+      (isCut ? null : byNames) ??
+      this.splitByNames(plain, otherSpelling) ??
+      byNames ??
+      this.splitBeforeDigits(token, plain) ??
+      this.rejectName(token)
+    );
+  }
+
+  private splitByNames(token: LettersToken, meaning: typeof meaningOf): Piece[] | undefined {
     const letters = [...token.text];
     const pieces: Piece[] = [];
     let start = 0;
     let offset = token.from;
     while (start < letters.length) {
-      const found = this.longestName(letters, start, token.index);
-      if (!found) this.rejectName(token);
+      const found = this.longestName(letters, start, token.index, meaning);
+      if (!found) return undefined;
       const rest = letters.slice(start, start + found.length).join('');
       const to = start + found.length === letters.length ? token.to : offset + rest.length;
       pieces.push({ meaning: found.meaning, from: offset, to });
@@ -139,26 +160,31 @@ export class Cursor {
     return pieces;
   }
 
-  private longestName(letters: readonly string[], start: number, index: string) {
+  private longestName(letters: readonly string[], start: number, index: string, meaning: typeof meaningOf) {
     this.spend(longestName);
     for (let length = Math.min(longestName, letters.length - start); length > 0; length--) {
       const isLast = start + length === letters.length;
       const spelling = letters.slice(start, start + length).join('');
-      const meaning = meaningOf(spelling, isLast ? index : '', this.scope);
-      if (meaning) return { meaning, length };
+      const found = meaning(spelling, isLast ? index : '', this.scope);
+      if (found) return { meaning: found, length };
     }
     return undefined;
   }
 
-  /** Sin and PI are not products of letters: a run that differs from a built-in name in capitals only is that name. */
-  private rejectCapitals(token: Token & { kind: 'letters' }): void {
-    const lower = token.text.toLowerCase();
-    if (lower === token.text || token.text.length < 2 || token.index !== '') return;
-    const isOwn = meaningOf(token.text, '', this.scope) !== undefined;
-    if (!isOwn && meaningOf(lower, '', emptyScope)) this.rejectName(token);
+  /** sin2x is sin(2x): digits directly behind the name of a function begin its argument, unless a space ends it. */
+  private splitBeforeDigits(token: LettersToken, plain: LettersToken): Piece[] | undefined {
+    const written = this.text.slice(token.from, token.to);
+    const digits = /\d+$/.exec(written)?.[0];
+    if (digits === undefined || digits !== token.index || written.includes('_')) return undefined;
+    const pieces = this.splitByNames({ ...plain, index: '', to: token.to - digits.length }, meaningOf);
+    const endsWithSpace = /^\s+[\p{L}\d(]/u.test(this.text.slice(token.to, token.to + 20));
+    if (pieces?.at(-1)?.meaning.kind !== 'builtIn' || endsWithSpace) return undefined;
+    const number: Token = { kind: 'number', text: digits, from: token.to - digits.length, to: token.to };
+    this.tokens = [...this.tokens.slice(0, this.at), number, ...this.tokens.slice(this.at)];
+    return pieces;
   }
 
-  private rejectName(token: Token & { kind: 'letters' }): never {
+  private rejectName(token: LettersToken): never {
     const subject = this.text.slice(token.from, token.to);
     const before = this.tokens[this.at - 2];
     const isPowerOfTen = token.text === 'e' && /^\d+$/.test(token.index) && !subject.includes('_');
@@ -170,8 +196,19 @@ export class Cursor {
     if (plainDigits && meaningOf(token.text, '', this.scope)?.kind === 'name') {
       fail('unknownName', token.from, token.to, subject, `${token.text}^${token.index}`);
     }
-    fail('unknownName', token.from, token.to, subject, nearestName(token.text, this.scope));
+    const isPowerOfFunction = plainDigits && meaningOf(token.text, '', emptyScope)?.kind === 'builtIn';
+    const nearest = isPowerOfFunction ? `${token.text}^${token.index}` : nearestName(token.text, this.scope);
+    fail('unknownName', token.from, token.to, subject, nearest);
   }
+}
+
+type LettersToken = Token & { kind: 'letters' };
+
+/** Sin and PI are not products of letters: a run that differs from a built-in name in capitals only is that name. */
+function inSmallLetters(token: LettersToken): LettersToken {
+  const lower = token.text.toLowerCase();
+  const isKnown = meaningOf(lower, '', emptyScope) ?? otherSpelling(lower, '', emptyScope);
+  return lower.length > 1 && isKnown ? { ...token, text: lower } : token;
 }
 
 /** Letters of a name that are compared at most, so that a long run of letters is split in bounded steps. */

@@ -1,6 +1,5 @@
 import { ownNames } from './ownNames.ts';
-import { builtInSpellings } from '../functions/table.ts';
-import { greekLetters } from './names.ts';
+import { emptyScope, greekLetters, otherSpelling } from './names.ts';
 import { fail } from './problem.ts';
 
 /** A LaTeX text in the typed notation; `places[i]` is where the i-th character comes from, one more for the end. */
@@ -9,7 +8,12 @@ export interface Converted {
   readonly places: readonly number[];
 }
 
-export const looksLikeLatex = (text: string): boolean => /\\[A-Za-z,;:!{|]|_\{|[∫∑]\s*_/.test(text);
+/** Commands, groups below, and bounds or targets below a sign. */
+const latex = /\\[A-Za-z,;:!{|([%]|_\{|[∫∑∏]\s*[_₀-₉₋]|(?<!\p{L})lim\s*_/u;
+/** Dollar signs around the whole, and the brackets that stand for them. */
+const wrapping = /^(\s*)(\$\$?|\\\(|\\\[)(.*?)(\$\$?|\\\)|\\\])(\s*)$/su;
+
+export const looksLikeLatex = (text: string): boolean => latex.test(text) || wrapping.test(text);
 
 const signs = ownNames<string>({
   cdot: '·',
@@ -25,6 +29,9 @@ const signs = ownNames<string>({
   gt: '>',
   ne: '≠',
   neq: '≠',
+  mapsto: '↦',
+  colon: ':',
+  bmod: ' mod ',
   to: '→',
   rightarrow: '→',
   infty: '∞',
@@ -76,7 +83,9 @@ const transparent = new Set([
   'mbox',
   'mathop',
 ]);
-const otherFunctions = ownNames<string>({ lg: 'log', sgn: 'sign' });
+const belowLine = '₀₁₂₃₄₅₆₇₈₉₋';
+const aboveLine = '⁰¹²³⁴⁵⁶⁷⁸⁹⁻ⁿ';
+const onLine = '0123456789-n';
 
 /**
  * LaTeX as it is pasted from papers, in the typed notation. Unknown commands are problems at their place.
@@ -92,7 +101,15 @@ class LatexReader {
   private out = '';
   private readonly places: number[] = [];
 
-  constructor(private readonly source: string) {}
+  private readonly source: string;
+
+  constructor(typed: string) {
+    this.source = typed.replace(
+      wrapping,
+      (_, before: string, open: string, inside: string, close: string, after) =>
+        [before, ' '.repeat(open.length), inside, ' '.repeat(close.length), after].join(''),
+    );
+  }
 
   all(): Converted {
     while (this.at < this.source.length) this.item();
@@ -119,7 +136,8 @@ class LatexReader {
     else if (character === '^') this.raised();
     else if (character === '_') this.index();
     else if (character === '~' || character === '&') this.skip(' ');
-    else if (character === '∫' || character === '∑') this.bare(character);
+    else if ('∫∑∏'.includes(character)) this.bare(character);
+    else if (character === 'l' && this.startsLimit()) this.limit(this.at, 'lim'.length);
     else if (character === '}') fail('bracketNotOpened', this.at, this.at + 1, '', '');
     else this.skip(character);
     this.depth--;
@@ -130,7 +148,7 @@ class LatexReader {
     const start = this.at;
     this.skip('');
     this.spaces();
-    if (this.source[this.at] === '_') this.bounds(sign, start);
+    if (/[_₀-₉₋]/.test(this.source[this.at] ?? '')) this.bounds(sign, start);
     else this.emit(sign, start);
   }
 
@@ -192,7 +210,8 @@ class LatexReader {
       return;
     }
     this.skip('^');
-    this.group('(', ')');
+    // Without a group the exponent is read as it is typed: x^12 is a power of twelve.
+    if (/^\s*[{\\]/.test(this.source.slice(this.at))) this.group('(', ')');
   }
 
   /** An index belongs to the name before it: a_{max} is a_max. */
@@ -216,6 +235,7 @@ class LatexReader {
     this.at += 1 + name.length;
     if (/^[,;:!\s]$/.test(name)) return this.emit(' ', start);
     if (name === '{' || name === '}') return this.emit(name === '{' ? '(' : ')', start);
+    if (name === '%') return this.emit('%', start);
     if (name === '|') return this.emit('|', start);
     if (name === '\\') return this.emit(';', start);
     if (name === 'quad' && this.out.endsWith(',')) {
@@ -256,6 +276,12 @@ class LatexReader {
         return this.bounds('∫', start);
       case 'sum':
         return this.bounds('∑', start);
+      case 'prod':
+        return this.bounds('∏', start);
+      case 'binom':
+      case 'dbinom':
+      case 'tbinom':
+        return this.binomial(start);
       case 'lim':
         return this.limit(start);
       case 'lfloor':
@@ -275,10 +301,17 @@ class LatexReader {
     if (name === 'Delta' && /^\s+[A-Za-z](?![A-Za-z])/.test(this.source.slice(this.at, this.at + 20)))
       this.spaces();
     if (letter) return this.emit(letter, start);
-    const spelling = otherFunctions[name] ?? name;
-    if (!builtInSpellings.has(spelling)) fail('latexNotUnderstood', start, this.at, `\\${name}`);
+    if (!otherSpelling(name, '', emptyScope)) fail('latexNotUnderstood', start, this.at, `\\${name}`);
     const follows = this.source[this.at] === '_' ? '' : ' ';
-    this.emit(` ${spelling}${follows}`, start);
+    this.emit(` ${name}${follows}`, start);
+  }
+
+  private binomial(start: number): void {
+    this.emit(' binomial(', start);
+    this.group('(', ')');
+    this.emit(',');
+    this.group('(', ')');
+    this.emit(')');
   }
 
   /** A fraction; d over dx is a derivative. */
@@ -344,16 +377,29 @@ class LatexReader {
     this.emit(` ${sign}`, start);
     this.spaces();
     if (this.source.startsWith('\\limits', this.at)) this.at += '\\limits'.length;
-    if (this.source[this.at] !== '_') fail('boundsMissing', start, this.at, sign);
-    this.at++;
     this.emit('[', start);
+    if (!this.smallBound(belowLine)) this.boundAfter('_', sign, start);
+    this.emit(',');
+    this.spaces();
+    if (!this.smallBound(aboveLine)) this.boundAfter('^', sign, start);
+    this.emit('] ');
+  }
+
+  private boundAfter(mark: '_' | '^', sign: string, start: number): void {
+    if (this.source[this.at] !== mark) fail('boundsMissing', start, this.at, sign);
+    this.at++;
     this.bound();
     this.spaces();
-    if (this.source[this.at] !== '^') fail('boundsMissing', start, this.at, sign);
-    this.at++;
-    this.emit(',');
-    this.bound();
-    this.emit('] ');
+  }
+
+  /** A bound in characters below or above the line, as in ∫₀¹. */
+  private smallBound(characters: string): boolean {
+    const start = this.at;
+    let plain = '';
+    for (; characters.includes(this.source[this.at] ?? ' '); this.at++)
+      plain += onLine[characters.indexOf(this.source[this.at] as string)] ?? '';
+    this.emit(plain, start);
+    return plain !== '';
   }
 
   /** A bound without braces is a whole number or what stands in brackets: ∫_0^12 ends at 12, not at 1. */
@@ -378,20 +424,30 @@ class LatexReader {
     } while (depth > 0);
   }
 
+  private startsLimit(): boolean {
+    const isInsideName = /\p{L}$/u.test(this.source.slice(Math.max(0, this.at - 1), this.at));
+    return !isInsideName && /^lim\s*_/.test(this.source.slice(this.at, this.at + 40));
+  }
+
   /** \lim_{x \to a^+} as lim[x → a+]. */
-  private limit(start: number): void {
+  private limit(start: number, length = 0): void {
+    this.at += length;
     this.spaces();
-    if (this.source[this.at] !== '_') fail('boundsMissing', start, this.at, 'lim');
+    if (this.source.startsWith('\\limits', this.at)) this.at += '\\limits'.length;
+    this.spaces();
+    if (this.source[this.at] !== '_') fail('limitTarget', start, this.at);
     this.at++;
     this.emit(' lim', start);
     const from = this.out.length;
-    this.group('[', ']');
+    this.spaces();
+    if (this.source[this.at] === '(') this.bracketed();
+    else this.group('[', ']');
     const inside = this.out.slice(from);
-    const side = /\^\(([+-])\)\]$/.exec(inside);
+    const side = /\^?\(?([+-])\)?[\])]$/.exec(inside);
     if (!side) return this.emit(' ');
     this.out = this.out.slice(0, from + side.index) + (side[1] ?? '');
     this.places.length = this.out.length;
-    this.emit('] ');
+    this.emit(`${inside.startsWith('[') ? ']' : ')'} `);
   }
 }
 

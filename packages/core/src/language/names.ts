@@ -13,9 +13,24 @@ export interface Scope {
   readonly points?: ReadonlySet<string>;
   /** Names that are either 1 or 0: in a condition such a name alone says that it is 1. */
   readonly truths?: ReadonlySet<string>;
+  /** The variable that the text is a function of; (x²)′ is the derivative by it. */
+  readonly variable?: string;
 }
 
 export const emptyScope: Scope = { names: new Set(), functions: new Set() };
+
+/** A scope in which some names are variables, whatever else they mean outside. */
+export function withVariables(scope: Scope, variables: readonly string[]): Scope {
+  const functions = new Set(scope.functions);
+  variables.forEach((variable) => functions.delete(variable));
+  const [variable = scope.variable] = variables;
+  return {
+    ...scope,
+    names: new Set([...scope.names, ...variables]),
+    functions,
+    ...(variable === undefined ? {} : { variable }),
+  };
+}
 
 export const greekLetters = ownNames<string>({
   alpha: 'α',
@@ -90,6 +105,45 @@ export function meaningOf(letters: string, index: string, scope: Scope): NameMea
 
 const isCoordinate = (letters: string, index: string, scope: Scope): boolean =>
   (letters === 'x' || letters === 'y') && scope.points?.has(canonicalName(index, '')) === true;
+
+/** Spellings of other schools, and of other words for the same; they are read where the letters have no meaning of their own. */
+const otherSpellings = ownNames<string>({
+  tg: 'tan',
+  ctg: 'cot',
+  cotg: 'cot',
+  cotan: 'cot',
+  cosec: 'csc',
+  arctg: 'arctan',
+  arcctg: 'arccot',
+  arccotg: 'arccot',
+  arccosec: 'arccsc',
+  sh: 'sinh',
+  ch: 'cosh',
+  th: 'tanh',
+  tgh: 'tanh',
+  cth: 'coth',
+  ctgh: 'coth',
+  cosech: 'csch',
+  arsh: 'arsinh',
+  arch: 'arcosh',
+  arth: 'artanh',
+  arcth: 'arcoth',
+  arcsinh: 'arsinh',
+  arccosh: 'arcosh',
+  arctanh: 'artanh',
+  arccoth: 'arcoth',
+  arcsech: 'arsech',
+  arccsch: 'arcsch',
+  lg: 'log',
+  sgn: 'sign',
+});
+
+/** What a spelling means where it may also be that of another school. */
+export function otherSpelling(letters: string, index: string, scope: Scope): NameMeaning | undefined {
+  const other = index === '' ? otherSpellings[letters] : undefined;
+  const row = other === undefined ? undefined : builtInSpellings.get(other);
+  return row === undefined ? meaningOf(letters, index, scope) : { kind: 'builtIn', name: row };
+}
 
 /** Whether a definition may claim this name. */
 export function isReserved(canonical: string): boolean {

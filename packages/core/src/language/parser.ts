@@ -1,9 +1,10 @@
 import * as tree from './tree.ts';
 import type { Expression } from './tree.ts';
 import { readPieces } from './conditions.ts';
-import { constructAt } from './constructs.ts';
-import { CallReader, signedNumber } from './calls.ts';
-import { isWord, meaningOf, type Scope } from './names.ts';
+import { constructAt, readPrimes } from './constructs.ts';
+import { CallReader } from './calls.ts';
+import { isWord, meaningOf, withVariables } from './names.ts';
+import { ownNames } from './ownNames.ts';
 import { fail } from './problem.ts';
 import type { Token } from './tokens.ts';
 
@@ -31,7 +32,7 @@ export class Parser extends CallReader {
 
   /** The whole token list as one expression; anything left over is a problem at its place. */
   readAll(): Expression {
-    const result = readPieces(this);
+    const result = readPieces(this, 'condition');
     this.expectEnd();
     if (depthOf(result) > deepestTree) fail('tooLarge', 0, this.text.length);
     return result;
@@ -53,7 +54,7 @@ export class Parser extends CallReader {
     }
     if (tokens.length === 0) fail('unexpectedEnd', next.from, next.to);
     tokens.push({ kind: 'end', text: '', from: end, to: end });
-    const scope = variable === undefined ? this.scope : withName(this.scope, variable);
+    const scope = variable === undefined ? this.scope : withVariables(this.scope, [variable]);
     const parser = new Parser(tokens, this.text, scope, this.nesting + 1, this.count);
     return parser.nested(() => (infinity ? parser.withInfinity(() => parser.readAll()) : parser.readAll()));
   }
@@ -61,7 +62,7 @@ export class Parser extends CallReader {
   /** Runs a reading step in which a further name is known. */
   binding<T>(variable: string, read: () => T): T {
     const outer = this.scope;
-    this.scope = withName(outer, variable);
+    this.scope = withVariables(outer, [variable]);
     const result = read();
     this.scope = outer;
     return result;
@@ -83,6 +84,7 @@ export class Parser extends CallReader {
   private rejectLeftover(rest: Token): never {
     if (rest.text === ')') fail('bracketNotOpened', rest.from, rest.to, '', '');
     if (rest.text === '=') fail('secondEquals', rest.from, rest.to);
+    if (/^'+$/.test(rest.text)) fail('primesWithoutBracket', rest.from, rest.to);
     if (['<', '>', '≤', '≥', '≠'].includes(rest.text)) fail('relationHere', rest.from, rest.to, rest.text);
     fail('unexpectedSign', rest.from, rest.to, this.text.slice(rest.from, rest.to));
   }
@@ -111,6 +113,9 @@ export class Parser extends CallReader {
       if (this.isSign('*', '/')) {
         const kind = this.take().text === '*' ? 'multiply' : 'divide';
         left = tree.binary(kind, left, this.signed());
+      } else if (this.isRemainder()) {
+        this.pieces = [];
+        left = tree.call('mod', left, this.signed());
       } else if (this.startsFactor()) {
         this.rejectNumbersSideBySide();
         left = tree.multiply(left, this.powered());
@@ -118,13 +123,40 @@ export class Parser extends CallReader {
     }
   }
 
+  /** x mod 2: the name of the remainder between two numbers, rather than before two in brackets. */
+  private isRemainder(): boolean {
+    const piece = this.peekPiece();
+    if (piece?.meaning.kind !== 'builtIn' || piece.meaning.name !== 'mod' || this.pieces.length > 1)
+      return false;
+    const close = this.isBehindPiece('(') ? this.closingOf(this.at) : -1;
+    let depth = 0;
+    return !this.tokens.slice(this.at, Math.max(this.at, close)).some(({ kind, text }) => {
+      if (kind === 'sign' && text === '(') depth++;
+      if (kind === 'sign' && text === ')') depth--;
+      return text === ',' && depth === 1;
+    });
+  }
+
+  private isBehindPiece(sign: string): boolean {
+    return this.token.kind === 'sign' && this.token.text === sign;
+  }
+
   protected rejectNumbersSideBySide(): void {
     const previous = this.tokens[this.at - 1];
-    if (this.pieces.length > 0 || this.token.kind !== 'number' || !previous) return;
-    if (previous.kind === 'number') {
-      const both = this.spelled(previous);
-      fail('numbersSideBySide', previous.from, this.token.to, both, `${previous.text}*${this.token.text}`);
-    }
+    if (this.pieces.length > 0 || this.token.kind !== 'number' || previous?.kind !== 'number') return;
+    let to = this.at;
+    while (/^\d{3}(?:\.\d*)?$/.test(this.tokens[to]?.text ?? '')) to++;
+    const last = this.tokens[Math.max(to - 1, this.at)] as Token;
+    const both = this.text.slice(previous.from, last.to);
+    const isGrouped = to > this.at && /^[1-9]\d{0,2}$/.test(previous.text);
+    if (isGrouped) fail('spacedNumber', previous.from, last.to, both, both.replace(/\s/g, ''));
+    fail(
+      'numbersSideBySide',
+      previous.from,
+      this.token.to,
+      this.spelled(previous),
+      `${previous.text}*${this.token.text}`,
+    );
   }
 
   private signed(): Expression {
@@ -144,7 +176,7 @@ export class Parser extends CallReader {
     if (kind === 'letters') return !isWord(text) && !this.isPlaceOfDerivative();
     if (kind !== 'sign') return false;
     if (text === '|') return this.openBars === 0;
-    return ['(', '√', '∛', '∫', '∑', '∂', '∂1', '∂2', '∞'].includes(text);
+    return ['(', '√', '∛', '⌊', '⌈', '∫', '∑', '∏', '∂', '∂1', '∂2', '∞'].includes(text);
   }
 
   /** The `at x = 3` behind a derivative is not a product of a and t. */
@@ -176,7 +208,8 @@ export class Parser extends CallReader {
   protected suffixed(base: Expression): Expression {
     let result = base;
     while (this.pieces.length === 0) {
-      if (this.token.kind === 'superscript') result = tree.power(result, signedNumber(this.take().text));
+      if (this.token.kind === 'superscript') result = tree.power(result, this.raisedNumber());
+      else if (this.isSign('%')) result = this.hundredths(result);
       else if (this.isSign('!')) {
         this.take();
         result = tree.call('factorial', result);
@@ -188,13 +221,29 @@ export class Parser extends CallReader {
     return result;
   }
 
+  private hundredths(count: Expression): Expression {
+    const sign = this.take();
+    const isRemainder = count.kind !== 'number' || this.token.kind === 'number';
+    if (isRemainder && this.startsFactor()) fail('remainderSign', sign.from, sign.to, 'mod(x, 2)');
+    return tree.divide(count, tree.number('100'));
+  }
+
+  /** 3⅓ is 3 + ⅓. */
+  private mixedNumber(whole: Expression): Expression {
+    if (this.token.kind !== 'fraction') return whole;
+    const isWhole = whole.kind === 'number' && /^\d+$/.test(whole.text);
+    if (!isWhole)
+      fail('numbersSideBySide', this.token.from, this.token.to, this.spelled(this.token, this.token));
+    return tree.add(whole, fractionOf(this.take().text));
+  }
+
   protected primary(): Expression {
     if (this.pieces.length > 0) return this.named();
     const construct = constructAt(this);
     if (construct) return this.nested(() => construct(this));
     if (this.token.kind === 'letters' && !isWord(this.token.text)) return this.named();
     const token = this.take();
-    if (token.kind === 'number') return tree.number(token.text);
+    if (token.kind === 'number') return this.mixedNumber(tree.number(token.text));
     if (token.kind === 'fraction') return fractionOf(token.text);
     if (token.kind === 'sign') {
       if (token.text === '∂1' || token.text === '∂2') return this.partialApplication(token);
@@ -204,6 +253,8 @@ export class Parser extends CallReader {
       }
       if (token.text === '(') return this.bracketed(token);
       if (token.text === '|') return this.bars(token);
+      if (token.text === '⌊') return this.rounded(token, 'floor', '⌋');
+      if (token.text === '⌈') return this.rounded(token, 'ceil', '⌉');
       if (token.text === '√') return tree.call('sqrt', this.rootArgument());
       if (token.text === '∛') return tree.call('cbrt', this.rootArgument());
     }
@@ -233,7 +284,21 @@ export class Parser extends CallReader {
 
   private bracketed(open: Token): Expression {
     if (this.isSign(')')) fail('emptyBracket', open.from, this.token.to);
-    return this.insideBracket(open, () => readPieces(this));
+    const inside = this.insideBracket(open, () => readPieces(this, 'condition'));
+    return this.isSign("'", "''", "'''") ? readPrimes(this, inside) : inside;
+  }
+
+  private rounded(open: Token, name: 'floor' | 'ceil', close: string): Expression {
+    const barsOutside = this.openBars;
+    this.openBars = 0;
+    const inside = readPieces(this);
+    if (!this.isSign(close)) {
+      const end = this.text.trimEnd().length;
+      fail('bracketNotClosed', open.from, end, '', `${this.text.slice(open.from, end)}${close}`);
+    }
+    this.take();
+    this.openBars = barsOutside;
+    return tree.call(name, inside);
   }
 
   protected insideBracket<T>(open: Token, read: () => T): T {
@@ -255,17 +320,21 @@ export class Parser extends CallReader {
 
   close(open: Token): void {
     const { kind } = this.token;
+    const opening = this.text[open.from] ?? '(';
     if (this.isSign(')')) this.take();
     else if (kind === 'end') {
+      // The one brace before the cases of a function stays open.
+      if (opening === '{' && this.spelled(open).includes(';')) return;
       const end = this.text.trimEnd().length;
-      fail('bracketNotClosed', open.from, end, '', `${this.text.slice(open.from, end)})`);
+      const closing = closingOf[opening] ?? ')';
+      fail('bracketNotClosed', open.from, end, '', `${this.text.slice(open.from, end)}${closing}`);
     } else this.rejectLeftover(this.token);
   }
 
   /** Whether a second bar opens bars of its own, as in ||x| − 2|, rather than closing empty ones. */
   private opensInnerBars(): boolean {
     const next = this.tokens[this.at + 1];
-    if (next?.kind === 'sign') return ['(', '|', '√', '∛', '-', '+'].includes(next.text);
+    if (next?.kind === 'sign') return ['(', '|', '√', '∛', '⌊', '⌈', '-', '+'].includes(next.text);
     return next?.kind === 'number' || next?.kind === 'letters';
   }
 
@@ -300,11 +369,7 @@ export class Parser extends CallReader {
   }
 }
 
-const withName = (scope: Scope, variable: string): Scope => {
-  const functions = new Set(scope.functions);
-  functions.delete(variable);
-  return { ...scope, names: new Set([...scope.names, variable]), functions };
-};
+const closingOf = ownNames<string>({ '(': ')', '[': ']', '{': '}' });
 
 /** ½ as one half. */
 function fractionOf(text: string): Expression {

@@ -63,6 +63,7 @@ export function printLatex(node: Expression): string {
     case 'piecewise':
       return printPieces(node);
     case 'summation':
+    case 'product':
     case 'integral':
     case 'limit':
       return printBinder(node);
@@ -136,6 +137,8 @@ function printBinder(node: BinderNode): string {
   switch (node.kind) {
     case 'summation':
       return `\\sum_{${variable}=${printLatex(node.from)}}^{${printLatex(node.to)}} ${body}`;
+    case 'product':
+      return `\\prod_{${variable}=${printLatex(node.from)}}^{${printLatex(node.to)}} ${body}`;
     case 'integral':
       return `\\int_{${printLatex(node.from)}}^{${printLatex(node.to)}} ${body}\\,\\mathrm{d}${variable}`;
     case 'limit':

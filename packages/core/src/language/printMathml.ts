@@ -60,6 +60,7 @@ function print(node: Expression): string {
     case 'piecewise':
       return printPieces(node);
     case 'summation':
+    case 'product':
     case 'integral':
     case 'limit':
       return printBinder(node);
@@ -200,9 +201,11 @@ function printBinder(node: BinderNode): string {
   const variable = identifier(node.variable);
   const body = bracketed(node.body, strength.product);
   switch (node.kind) {
-    case 'summation': {
+    case 'summation':
+    case 'product': {
       const below = row(variable, sign('='), print(node.from));
-      return row(element('munderover', sign('∑'), below, print(node.to)), body);
+      const large = sign(node.kind === 'product' ? '∏' : '∑');
+      return row(element('munderover', large, below, print(node.to)), body);
     }
     case 'integral':
       return row(

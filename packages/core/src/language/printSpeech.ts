@@ -48,6 +48,7 @@ export function printSpeech(node: Expression): string {
     case 'piecewise':
       return spokenPieces(node);
     case 'summation':
+    case 'product':
     case 'integral':
     case 'limit':
       return spokenBinder(node);
@@ -227,6 +228,8 @@ function spokenBinder(node: BinderNode): string {
   switch (node.kind) {
     case 'summation':
       return `the sum for ${variable} from ${printSpeech(node.from)} to ${printSpeech(node.to)} of ${body}`;
+    case 'product':
+      return `the product for ${variable} from ${printSpeech(node.from)} to ${printSpeech(node.to)} of ${body}`;
     case 'integral':
       return `the integral from ${printSpeech(node.from)} to ${printSpeech(node.to)} of ${body}, d ${variable}`;
     case 'limit':

@@ -22,6 +22,7 @@ export function strengthOf(node: Expression): number {
       return strength.sum;
     // What stands behind a sum, an integral or a limit would be drawn into it.
     case 'summation':
+    case 'product':
     case 'limit':
     case 'integral':
       return strength.term;
@@ -76,6 +77,7 @@ export function printText(node: Expression): string {
     case 'piecewise':
       return printPieces(node);
     case 'summation':
+    case 'product':
     case 'integral':
     case 'limit':
       return printBinder(node);
@@ -187,6 +189,8 @@ function printBinder(node: BinderNode): string {
   switch (node.kind) {
     case 'summation':
       return `sum ${node.variable} from ${printText(node.from)} to ${printText(node.to)} of (${printText(node.body)})`;
+    case 'product':
+      return `∏[${node.variable} = ${printText(node.from)}, ${bracketed(node.to, strength.sum)}] (${printText(node.body)})`;
     case 'integral': {
       const bounds = `${bracketed(node.from, strength.sum)}, ${bracketed(node.to, strength.sum)}`;
       return `∫[${bounds}] (${printText(node.body)}) d${node.variable}`;

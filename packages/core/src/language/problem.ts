@@ -21,11 +21,19 @@ export type ProblemCode =
   | 'unexpectedEnd'
   | 'unexpectedSign'
   | 'decimalComma'
+  | 'commaOfThousands'
+  | 'spacedNumber'
+  | 'remainderSign'
+  | 'limitTarget'
+  | 'productStart'
+  | 'derivativeVariable'
+  | 'primesWithoutBracket'
   | 'numbersSideBySide'
   | 'unknownName'
   | 'functionWithoutArgument'
   | 'missingFunctionBracket'
   | 'powerOfTen'
+  | 'powerOrConstant'
   | 'wrongArgumentCount'
   | 'pointWithoutName'
   | 'inversePower'
@@ -58,6 +66,14 @@ const sentences: Record<ProblemCode, (problem: Problem) => string> = {
     p.subject ? `Something is missing after “${p.subject}”.` : 'Something is missing at the end.',
   unexpectedSign: (p) => `A number or a name is expected here, not “${p.subject}”.`,
   decimalComma: (p) => `Write the decimal mark as a point: ${p.correction ?? p.subject}.`,
+  commaOfThousands: (p) =>
+    `“${p.subject}” can be read in two ways: write ${p.subject.replace(',', '')} without the comma, or ${p.subject.replace(',', '.')} with a point.`,
+  spacedNumber: (p) => `Write a long number without spaces: ${p.correction ?? p.subject}.`,
+  remainderSign: (p) => `“%” is hundredths here; a remainder is written as ${p.subject}.`,
+  derivativeVariable: () => 'Say which variable it is differentiated by, as in d/dt (3t^2).',
+  productStart: () => 'A product begins at a whole number, as in ∏[k = 1, n] (1 + k).',
+  limitTarget: () => 'A limit says where its variable goes, as in lim[x → 2] f(x).',
+  primesWithoutBracket: () => 'Put what is differentiated in brackets, as in (x^2)′.',
   numbersSideBySide: (p) => `Two numbers stand side by side (${p.subject}): put a sign between them.`,
   unknownName: (p) =>
     p.correction
@@ -65,8 +81,10 @@ const sentences: Record<ProblemCode, (problem: Problem) => string> = {
       : `“${p.subject}” is not known here.`,
   functionWithoutArgument: (p) => `${p.subject} needs something to work on, as in ${p.subject}(x).`,
   missingFunctionBracket: (p) =>
-    `${p.subject} is a function: write its argument in brackets, as in ${p.subject}(x).`,
+    `${p.subject} is a function: write its argument in brackets, as in ${p.correction ?? `${p.subject}(x)`}.`,
   powerOfTen: (p) => `A power of ten is written with a capital E: ${p.subject}.`,
+  powerOrConstant: (p) =>
+    `“${p.subject}” can be read in two ways: write ${p.correction ?? ''} for a power of ten, or put spaces around the sign.`,
   wrongArgumentCount: (p) => `${p.subject} was given the wrong number of values.`,
   pointWithoutName: (p) => `A point is given a name, as in P = ${p.subject}.`,
   inversePower: (p) =>

@@ -1,6 +1,6 @@
 import { readCondition as conditionOf } from './conditions.ts';
-import { fromLatex, looksLikeLatex } from './latexText.ts';
-import { canonicalName, emptyScope, isReserved, type Scope } from './names.ts';
+import { fromLatex, looksLikeLatex, type Converted } from './latexText.ts';
+import { canonicalName, emptyScope, isReserved, withVariables, type Scope } from './names.ts';
 import { Parser } from './parser.ts';
 import { fail, reading, type Problem, type Reading } from './problem.ts';
 import { longestText, tokenize, type Token } from './tokens.ts';
@@ -44,15 +44,42 @@ interface Prepared {
 
 /** Reads LaTeX as well as the typed notation; problems are reported at their place in what was typed. */
 function readText<T>(typed: string, read: (prepared: Prepared) => T): Reading<T> {
-  if (!looksLikeLatex(typed)) return reading(() => read(prepare(typed)));
+  if (otherLetters.test(typed)) return readConverted(typed, inPlainLetters, (text) => readText(text, read));
+  if (looksLikeLatex(typed))
+    return readConverted(typed, fromLatex, (text) => reading(() => read(prepare(text))));
+  return reading(() => read(prepare(typed)));
+}
+
+/** Reads a text in another form; problems are reported at their place in what was typed. */
+function readConverted<T>(
+  typed: string,
+  convert: (text: string) => Converted,
+  read: (text: string) => Reading<T>,
+): Reading<T> {
   const converted = reading(() => {
     if (typed.length > longestText) fail('tooLong', 0, typed.length);
-    return fromLatex(typed);
+    return convert(typed);
   });
   if (!converted.ok) return converted;
   const { text, places } = converted.value;
-  const result = reading(() => read(prepare(text)));
+  const result = read(text);
   return result.ok ? result : { ok: false, problem: atPlaces(result.problem, places, typed) };
+}
+
+/** Italic, bold and wide letters, digits and signs as they come from documents and other keyboards. */
+const otherLetters = /[\u{1d400}-\u{1d7ff}ℎℓℯℴ\uff01-\uff5e]/u;
+
+function inPlainLetters(typed: string): Converted {
+  let text = '';
+  const places: number[] = [];
+  let at = 0;
+  for (const character of typed) {
+    const plain = otherLetters.test(character) ? character.normalize('NFKC') : character;
+    text += plain;
+    for (let i = 0; i < plain.length; i++) places.push(at + Math.min(i, character.length - 1));
+    at += character.length;
+  }
+  return { text, places: [...places, typed.length] };
 }
 
 /** A correction of converted text would not fit what was typed. */
@@ -108,13 +135,7 @@ function bodyAfter(
 ): Expression {
   const body = tokens.slice(start);
   if (body[0]?.kind === 'end') fail('bodyMissing', body[0].from, body[0].to);
-  return new Parser(body, text, withNames(scope, variables)).readAll();
-}
-
-function withNames(scope: Scope, variables: readonly string[]): Scope {
-  const functions = new Set(scope.functions);
-  variables.forEach((variable) => functions.delete(variable));
-  return { ...scope, names: new Set([...scope.names, ...variables]), functions };
+  return new Parser(body, text, withVariables(scope, variables)).readAll();
 }
 
 export interface Head {
@@ -148,10 +169,13 @@ interface HeadPattern {
   readonly length: number;
 }
 
-/** name =, name(x) =, name(x, y) = or name″(x) = at the beginning of a text. */
+/** name =, name(x) =, name(x, y) =, name″(x) = or name: x ↦ at the beginning of a text. */
 function headPattern(tokens: readonly Token[]): HeadPattern | undefined {
   const name = tokens[0];
   if (name?.kind !== 'letters') return undefined;
+  const mapped = tokens[2];
+  if (tokens[1]?.text === ':' && mapped?.kind === 'letters' && tokens[3]?.text === '↦')
+    return { name, order: 0, variables: [mapped], length: 4 };
   let at = 1;
   let order = 0;
   for (; tokens[at]?.kind === 'sign' && /^'+$/.test(tokens[at]?.text ?? ''); at++)
@@ -192,7 +216,7 @@ export function readStatement(text: string, scope: Scope = emptyScope): Reading<
 function statement(prepared: Prepared, scope: Scope): Statement {
   const head = headPattern(prepared.tokens);
   if (head && !isEquationHead(head, scope)) return definition(prepared, head, scope);
-  const plane = withNames(scope, ['x', 'y']);
+  const plane = withVariables(scope, ['x', 'y']);
   const equals = equalsOutside(prepared.tokens);
   if (equals > 0) return equation(prepared, equals, plane);
   if (hasRelation(prepared.tokens)) return { kind: 'condition', condition: wholeCondition(prepared, plane) };
@@ -260,22 +284,26 @@ function equalsOutside(tokens: readonly Token[]): number {
     if (token.kind === 'letters' && clauseWords.has(token.text)) return -1;
     if (token.text === '(') depth++;
     if (token.text === ')') depth--;
-    const isPlaceOfDerivative = tokens[i - 2]?.text === 'at';
-    if (token.text === '=' && depth === 0 && !isPlaceOfDerivative) return i;
+    if (token.text === '=' && depth === 0 && !isOfPlace(tokens, i)) return i;
   }
   return -1;
 }
+
+/** The sign of `at x = 3` behind a derivative. */
+const isOfPlace = (tokens: readonly Token[], equals: number): boolean => tokens[equals - 2]?.text === 'at';
 
 const relations = new Set(['<', '>', '≤', '≥', '≠', '=']);
 
 /** Whether a relation stands outside of brackets before any piece or domain begins. */
 function hasRelation(tokens: readonly Token[]): boolean {
   let depth = 0;
-  for (const token of tokens) {
+  for (const [i, token] of tokens.entries()) {
     if (token.kind === 'letters' && (token.text === 'if' || token.text === 'for')) return false;
     if (token.text === '(') depth++;
     if (token.text === ')') depth--;
-    if (depth === 0 && token.kind === 'sign' && relations.has(token.text)) return true;
+    if (depth === 0 && token.text === ',') return false;
+    const isRelation = token.kind === 'sign' && relations.has(token.text) && !isOfPlace(tokens, i);
+    if (depth === 0 && isRelation) return true;
   }
   return tokens.some((token) => token.kind === 'letters' && ['and', 'or', 'not'].includes(token.text));
 }

@@ -23,6 +23,10 @@ export const longestText = 10_000;
 const sameAs = ownNames<string>({
   '−': '-',
   '–': '-',
+  '—': '-',
+  '‐': '-',
+  '‑': '-',
+  '‒': '-',
   '·': '*',
   '×': '*',
   '⋅': '*',
@@ -36,6 +40,16 @@ const sameAs = ownNames<string>({
   '}': ')',
   '′': "'",
   '’': "'",
+  '‘': "'",
+  '´': "'",
+  '`': "'",
+  ʹ: "'",
+  ʼ: "'",
+  '″': "''",
+  '”': "''",
+  '“': "''",
+  '"': "''",
+  '‴': "'''",
   '⩽': '≤',
   '⩾': '≥',
   '⟶': '→',
@@ -48,6 +62,7 @@ const pairs = ownNames<string>({
   '>=': '≥',
   '!=': '≠',
   '->': '→',
+  ':=': '=',
 });
 
 const superscripts = ownNames<string>({
@@ -62,6 +77,19 @@ const superscripts = ownNames<string>({
   '⁸': '8',
   '⁹': '9',
   '⁻': '-',
+  '⁺': '+',
+  '⁽': '(',
+  '⁾': ')',
+  ...Object.fromEntries(
+    [...'ᵃᵇᶜᵈᵉᶠᵍʰⁱʲᵏˡᵐⁿᵒᵖʳˢᵗᵘᵛʷˣʸᶻ'].map((raised, i) => [raised, 'abcdefghijklmnoprstuvwxyz'[i]]),
+  ),
+  ᵅ: 'α',
+  ᵝ: 'β',
+  ᵞ: 'γ',
+  ᵟ: 'δ',
+  ᶿ: 'θ',
+  ᶲ: 'φ',
+  ᵡ: 'χ',
 });
 
 const fractions = ownNames<string>({
@@ -83,7 +111,10 @@ const fractions = ownNames<string>({
 });
 
 const subscripts = '₀₁₂₃₄₅₆₇₈₉';
-const numberPattern = /(?:\d+\.?\d*|\.\d+)(?:E[+-]?\d+)?/y;
+/** Digits; narrow and protected spaces stand between groups of three (ISO 80000-1). */
+const numberPattern =
+  /(?:(?:[1-9]\d{0,2}(?:[\u00a0\u2009\u202f]\d{3})+(?!\d)|\d+)\.?\d*|\.\d+)(?:E[+-]?\d+)?/y;
+const groupSpaces = /[\u00a0\u2009\u202f]/g;
 const letterPattern = /\p{L}/u;
 /** Characters without ink: zero-width spaces and the signs for "applied to" and "times" that are never seen. */
 const invisible = /[\u200b\u2060-\u2064\ufeff]/u;
@@ -100,6 +131,8 @@ const signs = new Set([
   ',',
   '!',
   "'",
+  "''",
+  "'''",
   '√',
   '∛',
   '°',
@@ -113,7 +146,15 @@ const signs = new Set([
   '∞',
   '∫',
   '∑',
+  '∏',
   '∂',
+  '⌊',
+  '⌋',
+  '⌈',
+  '⌉',
+  '%',
+  ':',
+  '↦',
 ]);
 
 /**
@@ -130,14 +171,14 @@ export function tokenize(text: string): Token[] {
       at += character.length;
       continue;
     }
-    const token =
+    const read =
       readNumber(text, at) ??
       readLetters(text, at) ??
-      readSuperscript(text, at) ??
+      readSuperscripts(text, at) ??
       readFraction(at, character) ??
       readSign(text, at, character);
-    tokens.push(token);
-    at = token.to;
+    tokens.push(...[read].flat());
+    at = tokens.at(-1)?.to ?? text.length;
   }
   tokens.push({ kind: 'end', text: '', from: text.length, to: text.length });
   return tokens;
@@ -148,12 +189,24 @@ function readNumber(text: string, from: number): Token | undefined {
   const match = numberPattern.exec(text);
   if (!match) return undefined;
   const to = from + match[0].length;
-  const comma = /^,(\d+)/.exec(text.slice(to));
-  if (comma && !match[0].includes('.') && isOutsideBrackets(text, to)) {
-    const end = to + comma[0].length;
-    fail('decimalComma', from, end, text.slice(from, end), `${match[0]}.${comma[1] ?? ''}`);
+  const rest = text.slice(to, to + 40);
+  const comma = /^,(\d+)/.exec(rest);
+  if (comma && !match[0].includes('.') && isOutsideBrackets(text, to)) rejectComma(text, from, to, comma[0]);
+  const power = /^e[+-]\d+/.exec(rest)?.[0];
+  if (power) {
+    const written = `${match[0]}${power}`;
+    fail('powerOrConstant', from, to + power.length, written, `${match[0]}E${power.slice(1)}`);
   }
-  return { kind: 'number', text: match[0].replace(/\.(?=E|$)/, ''), from, to };
+  return { kind: 'number', text: match[0].replace(/\.(?=E|$)/, '').replace(groupSpaces, ''), from, to };
+}
+
+/** A decimal comma; before three digits it may as well stand for thousands. */
+export function rejectComma(text: string, from: number, to: number, fraction: string): never {
+  const end = to + fraction.length;
+  const [whole, digits] = [text.slice(from, to), fraction.slice(1)];
+  if (/^\d{3}$/.test(digits) && /^[1-9]\d{0,2}$/.test(whole))
+    fail('commaOfThousands', from, end, `${whole},${digits}`);
+  fail('decimalComma', from, end, text.slice(from, end), `${whole}.${digits}`);
 }
 
 /** A comma between digits separates arguments only inside a bracket. */
@@ -170,7 +223,7 @@ function readLetters(text: string, from: number): Token | undefined {
   let to = from;
   while (to < text.length) {
     const character = String.fromCodePoint(text.codePointAt(to) ?? 0);
-    if (!letterPattern.test(character)) break;
+    if (!letterPattern.test(character) || superscripts[character] || sameAs[character]) break;
     to += character.length;
   }
   if (to === from) return undefined;
@@ -191,7 +244,8 @@ function readIndex(text: string, at: number): { index: string; end: number } {
   return { index, end: at + digits[0].length };
 }
 
-function readSuperscript(text: string, from: number): Token | undefined {
+/** Raised characters: a whole number or a sign as it is, anything else (the −x of e⁻ˣ) as a power in brackets. */
+function readSuperscripts(text: string, from: number): Token | Token[] | undefined {
   let to = from;
   let plain = '';
   while (to < text.length && superscripts[text[to] ?? ''] !== undefined) {
@@ -199,8 +253,29 @@ function readSuperscript(text: string, from: number): Token | undefined {
     to++;
   }
   if (to === from) return undefined;
-  if (!/^-?\d+$/.test(plain)) fail('unexpectedCharacter', from, to, text.slice(from, to));
-  return { kind: 'superscript', text: plain, from, to };
+  if (/^(?:-?\d+|[+-])$/.test(plain)) return { kind: 'superscript', text: plain, from, to };
+  const sign = (written: string, place: number): Token => ({
+    kind: 'sign',
+    text: written,
+    from: place,
+    to: place,
+  });
+  const raised = tokenize(plain)
+    .slice(0, -1)
+    .flatMap(withPowers)
+    .map((token) => ({ ...token, from: token.from + from, to: token.to + from }));
+  const inside = /^\([^()]*\)$/.test(plain) ? raised : [sign('(', from), ...raised, { ...sign(')', to) }];
+  return [sign('^', from), ...inside];
+}
+
+/** Among raised characters a digit behind a letter is its power: e⁻ˣ² is e^(−x²). */
+function withPowers(token: Token): Token[] {
+  if (token.kind !== 'letters' || token.index === '') return [token];
+  const to = token.to - token.index.length;
+  return [
+    { ...token, index: '', to },
+    { kind: 'superscript', text: token.index, from: to, to: token.to },
+  ];
 }
 
 function readFraction(from: number, character: string): Token | undefined {
@@ -217,8 +292,6 @@ function readSign(text: string, from: number, character: string): Token {
     const argument = partial[1] ?? String(subscripts.indexOf(partial[2] ?? ''));
     return { kind: 'sign', text: `∂${argument}`, from, to: from + partial[0].length };
   }
-  if (character === '″') return { kind: 'sign', text: "''", from, to };
-  if (character === '‴') return { kind: 'sign', text: "'''", from, to };
   const plain = sameAs[character] ?? character;
   if (!signs.has(plain)) fail('unexpectedCharacter', from, to, character);
   return { kind: 'sign', text: plain, from, to };

@@ -73,10 +73,18 @@ export interface Piece {
   readonly value: Expression;
   readonly condition: Condition;
 }
-export type BinderNode = SummationNode | IntegralNode | LimitNode;
+export type BinderNode = SummationNode | ProductNode | IntegralNode | LimitNode;
 /** The sum of `body` for the whole numbers from `from` to `to`; `variable` is bound in `body`. */
 export interface SummationNode {
   readonly kind: 'summation';
+  readonly variable: string;
+  readonly from: Expression;
+  readonly to: Expression;
+  readonly body: Expression;
+}
+/** The product of `body` for the whole numbers from `from`, a number, to `to`. */
+export interface ProductNode {
+  readonly kind: 'product';
   readonly variable: string;
   readonly from: Expression;
   readonly to: Expression;
@@ -282,6 +290,7 @@ export function children(node: Expression): readonly Expression[] {
       return node.otherwise ? [...parts, node.otherwise] : parts;
     }
     case 'summation':
+    case 'product':
     case 'integral':
       return [node.from, node.to, node.body];
     case 'limit':
@@ -320,6 +329,7 @@ export function mapChildren(node: Expression, change: (part: Expression) => Expr
     case 'apply':
       return { ...node, arguments: after };
     case 'summation':
+    case 'product':
     case 'integral':
       return { ...node, from: first, to: second, body: third };
     case 'limit':
@@ -343,6 +353,7 @@ function mapPieces(node: PiecewiseNode, change: (part: Expression) => Expression
 function isBinder(node: Expression): node is BinderNode | DerivativeNode {
   return (
     node.kind === 'summation' ||
+    node.kind === 'product' ||
     node.kind === 'integral' ||
     node.kind === 'limit' ||
     node.kind === 'derivative'
@@ -364,6 +375,7 @@ export function substitute(node: Expression, from: string, to: Expression): Expr
 function mapOutside(node: BinderNode | DerivativeNode, change: (part: Expression) => Expression): Expression {
   switch (node.kind) {
     case 'summation':
+    case 'product':
     case 'integral':
       return { ...node, from: change(node.from), to: change(node.to) };
     case 'limit':
@@ -377,6 +389,7 @@ function mapOutside(node: BinderNode | DerivativeNode, change: (part: Expression
 function outsideOf(node: BinderNode | DerivativeNode): readonly Expression[] {
   switch (node.kind) {
     case 'summation':
+    case 'product':
     case 'integral':
       return [node.from, node.to];
     case 'limit':

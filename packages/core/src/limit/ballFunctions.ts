@@ -25,6 +25,12 @@ const quotientOfWaves = (above: 0 | 1 | null, below: 0 | 1): BallFunction =>
     return balls.divide(above === null ? balls.one : waves[above], waves[below], bits);
   });
 
+/** 1/f, and f(1/x). */
+export const reciprocalOf = (f: BallFunction): BallFunction =>
+  of1((bits, x) => then(f(bits, x), (value) => balls.divide(balls.one, value, bits)));
+export const atReciprocal = (f: BallFunction): BallFunction =>
+  of1((bits, x) => then(balls.divide(balls.one, x, widened(bits, x)), (inner) => f(bits, inner)));
+
 export const sin = wave(0);
 export const cos = wave(1);
 export const tan = quotientOfWaves(0, 1);

@@ -285,7 +285,7 @@ export const asWritten = (text: string): string =>
   keptEnd(text)
     .trim()
     .replaceAll('-', '−')
-    .replaceAll('pi', 'π')
+    .replace(/(?<![\p{L}_])pi(?![\p{L}\d_])/gu, 'π')
     .replace(/sqrt\((\w+)\)/g, '√$1');
 
 export interface ClosedCurve {

@@ -72,6 +72,7 @@ class Inference {
       case 'summation':
       case 'limit':
         return this.visit(node.body);
+      case 'product':
       case 'distance':
       case 'spline':
         return 'unknown';

@@ -15,6 +15,7 @@ import {
 } from '../../algebra/canonical.ts';
 import { dependsOn } from '../../algebra/parts.ts';
 import { literal } from '../../algebra/pieces.ts';
+import { writtenOut } from '../../algebra/products.ts';
 import * as rational from '../../algebra/rational.ts';
 import { exactValue, isRelated } from '../../evaluate/exact.ts';
 import { literalRational } from '../../evaluate/exponent.ts';
@@ -39,6 +40,18 @@ export interface Swing {
   readonly kind: 'sin' | 'cos' | 'floor';
   readonly of: Canonical;
 }
+
+/** The function whose reciprocal, or whose value at the reciprocal, a function is. */
+const reciprocalName = {
+  sech: 'cosh',
+  csch: 'sinh',
+  coth: 'tanh',
+  arsech: 'arcosh',
+  arcsch: 'arsinh',
+  arcoth: 'artanh',
+  arcsec: 'arccos',
+  arccsc: 'arcsin',
+} as const;
 
 /** Terms of a sum that are written out. */
 const mostTerms = 300;
@@ -96,6 +109,11 @@ export class Preparation {
         return this.ofSpline(node);
       case 'summation':
         return this.ofSum(node);
+      case 'product': {
+        const factors = writtenOut(node);
+        if (!factors) throw new NoSeries('product');
+        return this.of(factors);
+      }
       default:
         throw new NoSeries(node.kind);
     }
@@ -247,6 +265,16 @@ export class Preparation {
         return this.arcsine(u);
       case 'arccos':
         return difference(quarterTurn, this.arcsine(u));
+      case 'sech':
+      case 'csch':
+      case 'coth':
+        return this.ofQuotient(one, this.ofInverse(reciprocalName[name], u) as Canonical);
+      case 'arsech':
+      case 'arcsch':
+      case 'arcoth':
+      case 'arcsec':
+      case 'arccsc':
+        return this.ofInverse(reciprocalName[name], this.ofQuotient(one, u));
       default:
         return null;
     }
