@@ -52,6 +52,17 @@ const withoutJsonSchema: Plugin = {
   },
 };
 
+/** Zod's own sentences, in English for programmers: what people read is written at each schema. */
+const withoutSentencesOfZod: Plugin = {
+  name: 'without-sentences-of-zod',
+  apply: 'build',
+  enforce: 'pre',
+  load: {
+    filter: { id: /zod[\\/]v4[\\/]locales[\\/]en\.js$/ },
+    handler: () => 'export default () => ({ localeError: undefined });',
+  },
+};
+
 const workerSource = fileURLToPath(new URL('src/workers/analysis.worker.ts', import.meta.url));
 
 /**
@@ -92,14 +103,22 @@ const isOfShell = new RegExp(
 const isOfControls = new RegExp(
   [
     /node_modules[\\/](@headlessui|@floating-ui|@react-aria|react-aria|react-stately)[\\/]/,
-    /apps[\\/]web[\\/]src[\\/]parts[\\/](ActionMenu|Veil|lazily)\./,
+    /apps[\\/]web[\\/]src[\\/](api[\\/]library|parts[\\/](ActionMenu|Veil|lazily))\./,
   ]
     .map(({ source }) => source)
     .join('|'),
 );
 
 export default defineConfig({
-  plugins: [analysisWorker(), oneFormatOfFonts, withoutJsonSchema, react(), tailwindcss(), smaller],
+  plugins: [
+    analysisWorker(),
+    oneFormatOfFonts,
+    withoutJsonSchema,
+    withoutSentencesOfZod,
+    react(),
+    tailwindcss(),
+    smaller,
+  ],
   build: {
     // Fonts stay files: the content security policy allows no data: fonts.
     assetsInlineLimit: 0,
@@ -120,7 +139,7 @@ export default defineConfig({
             { name: 'mathematics', test: /packages[\\/]core[\\/]/, minShareCount: 2 },
             {
               name: 'workplace',
-              test: /packages[\\/]demonstration[\\/]|apps[\\/]web[\\/]src[\\/](state[\\/]|build[\\/]|parts[\\/]TextField\.)/,
+              test: /packages[\\/]demonstration[\\/]|apps[\\/]web[\\/]src[\\/](state[\\/]|build[\\/]|parts[\\/](TextField|SelectField)\.)/,
               minShareCount: 2,
             },
           ],

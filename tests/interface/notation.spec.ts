@@ -83,3 +83,41 @@ test('the palette puts notation in at the cursor, for those who cannot type it',
   await page.mouse.up();
   await expect(page.getByRole('dialog')).toContainText('What do you want to show?');
 });
+
+test('what stands on a blackboard is read, set and worked out', async ({ teacher, page }) => {
+  await teacher.openNew();
+  await teacher.nextGiven.click();
+  await page.keyboard.type('f: x ↦ eˣ, x ≥ 0');
+  await expect(page.getByTestId('preview').locator('math')).toContainText('≥');
+  await page.keyboard.press('Enter');
+  await expect(teacher.entry('Given')).toContainText('f');
+  for (const [typed, value] of [
+    ['∑_{k=1}^3 2^10', '3072.000'],
+    ['lim_{x→0} sin(x)/x', '1.000'],
+    ['∏_{k=1}^4 k', '24.000'],
+    ['3⅓', '10/3'],
+  ] as const) {
+    const before = await teacher.entry('Value').count();
+    await teacher.state(typed);
+    await expect(teacher.entry('Value').nth(before)).toContainText(value);
+  }
+  await teacher.state('1 000');
+  await expect(page.getByRole('alert')).toContainText('Write a long number without spaces: 1000.');
+  await page.getByRole('button', { name: 'Use 1000' }).click();
+  await expect(teacher.nextGiven).toHaveText('1000');
+});
+
+test('angles are in degrees for a whole demonstration that says so', async ({ teacher, page }) => {
+  await teacher.openNew();
+  await teacher.state('sin 30');
+  await expect(teacher.entry('Value')).toContainText('−0.988');
+  await page.getByRole('button', { name: 'Looks' }).click();
+  await page.getByLabel('Angles').selectOption('degrees: sin(90°) = 1');
+  await page.keyboard.press('Escape');
+  await expect(page.getByText('Angles are in degrees.')).toBeVisible();
+  await expect(teacher.entry('Value')).toContainText('0.500');
+  await expect(teacher.entry('Value').locator('math')).toContainText('∘');
+  await teacher.untilSaved();
+  await page.reload();
+  await expect(teacher.entry('Value')).toContainText('0.500');
+});

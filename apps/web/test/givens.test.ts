@@ -256,14 +256,40 @@ describe('a window that follows h', () => {
 });
 
 describe('a bare formula', () => {
-  test.each(['3 + 4', 'lim[x → 0] sin(x)/x', 'sum i from 1 to 4 of 1/i', '∫[0, 2] x^2 dx', 'sqrt(2)'])(
-    '%s is a value',
-    (text) => {
-      const { workbench, all } = underTest();
-      expect(addGiven(workbench, text)).toEqual({ ok: true });
-      expect([all('value').length, all('function').length]).toEqual([1, 0]);
-    },
-  );
+  test.each([
+    ['3 + 4', 7],
+    ['lim[x → 0] sin(x)/x', 1],
+    ['lim_{x→0} sin(x)/x', 1],
+    ['sum i from 1 to 4 of 1/i', 25 / 12],
+    ['∑[k = 1, 3] k', 6],
+    ['∑_{k=1}^3 2^10', 3072],
+    ['∏_{k=1}^4 k', 24],
+    ['∫[0, 2] x^2 dx', 8 / 3],
+    ['∫_0^1 x^10 dx', 1 / 11],
+    ['sqrt(2)', Math.SQRT2],
+    ['binomial(5, 2)', 10],
+    ['10%', 0.1],
+    ['7 mod 3', 1],
+  ])('%s is a value', (text, value) => {
+    const { workbench, all, result } = underTest();
+    expect(addGiven(workbench, text)).toEqual({ ok: true });
+    expect([all('value').length, all('function').length]).toEqual([1, 0]);
+    expect(result<{ value: { value: number } }>('value').value.value).toBe(value);
+  });
+
+  test.each([
+    ['f: x ↦ x²', 'function'],
+    ['h(x) := x² − 1', 'function'],
+    ['h(x) = 1/x, x ≠ 0', 'function'],
+    ['h(x) = { x², x < 0; 2x, x ≥ 0', 'function'],
+    ['b := 3', 'parameter'],
+    ['$q(x) = x^2$', 'function'],
+    ['c := 3 + 4', 'value'],
+  ] as const)('%s is a %s', (text, kind) => {
+    const { workbench, all } = underTest();
+    expect(addGiven(workbench, text)).toEqual({ ok: true });
+    expect(all(kind)).toHaveLength(1);
+  });
 
   test.each(['x^2', '5', 'x'])('%s is a function', (text) => {
     const { workbench, all } = underTest();

@@ -16,11 +16,12 @@ export {
   readExpression,
   readStatement,
   headOf,
+  isDefinition,
   type Definition,
   type Head,
   type Statement,
 } from './language/read.ts';
-export { writtenStatement, type Written } from './language/printStatement.ts';
+export { latexOfStatement, writtenStatement, type Written } from './language/printStatement.ts';
 export { printSpeech } from './language/printSpeech.ts';
 export { mathmlOf } from './language/printMathml.ts';
 export { sentence, type Problem, type ProblemCode, type Reading } from './language/problem.ts';
@@ -88,7 +89,6 @@ export { asymptotes, type Asymptote, type Asymptotes, type KnownForm } from './a
 export { findingSentence, readFromDerivative, type Behaviour, type Finding } from './analysis/reading.ts';
 export { derivativeSteps, ruleNames, type Rule, type RuleStep } from './algebra/rules.ts';
 export { knownFunctions } from './functions/table.ts';
-export { inDegrees } from './algebra/degrees.ts';
 export {
   drawEquation,
   equationOf,

@@ -11,7 +11,6 @@ import {
   findingSentence,
   fromDerivative,
   implicitSlope,
-  inDegrees,
   mendingAt,
   joins,
   printText,
@@ -325,25 +324,6 @@ describe('the rules of a derivative, step by step', () => {
       const [, slope] = derivativesAt(compile(read(text), 'x'), 0.7, 1);
       expect(evaluateAt(first, 0.7)).toBeCloseTo(slope as number, 10);
     }
-  });
-});
-
-describe('angles in degrees', () => {
-  test.each([
-    ['sin(30)', 0.5],
-    ['cos(60)', 0.5],
-    ['tan(45)', 1],
-    ['arcsin(0.5)', 30],
-    ['arctan(1)', 45],
-    ['sin(30°)', 0.5],
-    ['e^1', Math.E],
-  ])('%s', (text, expected) =>
-    expect(evaluateAt(compile(inDegrees(read(text)), 'x'), 0)).toBeCloseTo(expected, 13),
-  );
-
-  test('the slope carries the factor π/180', () => {
-    const [, slope] = derivativesAt(compile(inDegrees(read('sin(x)')), 'x'), 0, 1);
-    expect(slope).toBeCloseTo(Math.PI / 180, 16);
   });
 });
 

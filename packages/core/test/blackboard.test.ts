@@ -9,6 +9,7 @@ import {
   printLatex,
   mathmlOf,
   printSpeech,
+  type Expression,
   type Statement,
 } from '../src/index.ts';
 import { derivativesAt } from '../src/evaluate/jets.ts';
@@ -218,6 +219,81 @@ describe('what can be read in two ways is asked, never guessed', () => {
   test('a problem in converted text stands at its place in what was typed', () => {
     expect(problemOf('𝑥 + 𝑞')).toMatchObject({ code: 'unknownName', from: 5, to: 7 });
     expect(problemOf('$x + q$')).toMatchObject({ code: 'unknownName', from: 5, to: 6 });
+  });
+});
+
+test('a power with a slider above is the real power where its value is a whole number', () => {
+  const power = compile(bodyOf('x^n'), 'x');
+  const slope = compile(bodyOf('x^n'), 'x', undefined, 1);
+  for (const [n, x, value, rate] of [
+    [3, -2, -8, 12],
+    [2, -3, 9, -6],
+    [-1, -2, -1 / 2, -1 / 4],
+    [0, -2, 1, 0],
+  ] as const) {
+    expect(evaluateAt(power, x, [n])).toBe(value);
+    expect(evaluateAt(slope, x, [n])).toBeCloseTo(rate, 14);
+    expect(derivativesAt(power, x, 1, [n])[1]).toBeCloseTo(rate, 14);
+  }
+  for (const n of [1 / 3, 0.5, -0.2]) {
+    expect(evaluateAt(power, -2, [n])).toBeNaN();
+    expect(evaluateAt(slope, -2, [n])).toBeNaN();
+  }
+});
+
+describe('angles in degrees', () => {
+  const inDegrees = (text: string) => {
+    const reading = readStatement(text, { ...scope, angles: 'degrees' });
+    if (!reading.ok || !('body' in reading.value)) throw new Error(text);
+    return reading.value.body;
+  };
+
+  test.each([
+    ['sin 30', 1 / 2],
+    ['cos(60)', 1 / 2],
+    ['tan 45', 1],
+    ['cot(45)', 1],
+    ['sec 60', 2],
+    ['csc 30', 2],
+    ['sin(90 - 60)', 1 / 2],
+    ['sin^2 30', 1 / 4],
+    ['sin 30°', 1 / 2],
+    ['arcsin(1/2)', 30],
+    ['arccos(-1)', 180],
+    ['arctan 1', 45],
+    ['arcsec 2', 60],
+    ['tan(arctan 3)', 3],
+    ['arcsin(sin 40)', 40],
+    ['e^1', Math.E],
+    ['sinh(1)', Math.sinh(1)],
+  ])('%s', (text, value) => {
+    expect(evaluateAt(compile(inDegrees(text), 'x'), 0)).toBeCloseTo(value, 12);
+  });
+
+  test('a value at a known angle is exact', () => {
+    expect(toldValue(inDegrees('sin 30'))).toMatchObject({ value: 1 / 2 });
+    expect(printText(toldValue(inDegrees('tan 60')).exact as Expression)).toBe('sqrt(3)');
+  });
+
+  test('the slope carries the factor π/180', () => {
+    const slope = compile(inDegrees('sin x'), 'x', undefined, 1);
+    expect(evaluateAt(slope, 60)).toBeCloseTo(Math.PI / 360, 16);
+  });
+
+  test.each([
+    'sin x',
+    'sin(2x + 10)',
+    'cos^2 x',
+    'arcsin x',
+    '2 arctan(x/3)',
+    'x/arccos x',
+    'tan(arctan x)',
+    'arctan^2 x',
+  ])('%s is written with its degrees, and read back in either unit as the same', (text) => {
+    const read = inDegrees(text);
+    expect(printText(read)).toContain('°');
+    expect(inDegrees(printText(read))).toEqual(read);
+    expect(bodyOf(printText(read))).toEqual(read);
   });
 });
 

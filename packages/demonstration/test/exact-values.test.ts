@@ -1,9 +1,34 @@
 import { describe, expect, test } from '@jest/globals';
-import { makeEntry } from '../src/index.ts';
+import { emptyStage, makeEntry, resolve, type Resolution } from '../src/index.ts';
 import { documentWith, linesOf, sentenceOf, slider } from './sample.ts';
 
 const valueOf = (text: string) =>
   documentWith({ study: makeEntry('value', { order: 1, text }), a: slider(2, 'a', '3') });
+
+describe('angles in degrees', () => {
+  const inDegrees = (text: string) => ({ ...valueOf(text), angles: 'degrees' as const });
+
+  test.each([
+    ['sin 30', 'sin 30^{\\circ}', '= 0.500'],
+    ['2 cos(a 15)', '\\cos', '= √2 ≈ 1.414'],
+    ['arctan 1', '1^{\\circ}', '= 45.000'],
+  ])('%s', (text, written, value) => {
+    const [line = ''] = linesOf(inDegrees(text));
+    expect(line).toContain(written);
+    expect(line).toContain(value);
+  });
+
+  test('everything is read anew when the unit changes, and back', () => {
+    const [radians, degrees] = [valueOf('sin 30'), inDegrees('sin 30')];
+    const first = resolve(radians, emptyStage);
+    const second = resolve(degrees, emptyStage, first);
+    const third = resolve(radians, emptyStage, second);
+    const told = (resolution: Resolution) => resolution.entries.get('study')?.outcome;
+    expect(told(second)).toEqual(told(resolve(degrees, emptyStage)));
+    expect(told(second)).not.toEqual(told(first));
+    expect(told(third)).toEqual(told(first));
+  });
+});
 
 describe('a value is as exact as what is proved of it', () => {
   test.each([

@@ -76,21 +76,22 @@ describe('stored documents', () => {
     expect(through).toMatchObject({ start: (through as { points: string }).points });
   });
 
-  test('versions 5 to 8 show what version 4 showed, sliders spread evenly, without steps, asymptotes with the breaks', () => {
-    for (const version of [4, 5, 6, 7]) {
+  test('versions 5 to 9 show what version 4 showed, sliders spread evenly, without steps, asymptotes with the breaks, radians', () => {
+    for (const version of [4, 5, 6, 7, 8]) {
       const before = frozenSample(version) as Document;
       const opened = openDocument(before);
       const entries = Object.entries(before.entries).map(([id, entry]) => [
         id,
         entry.kind === 'parameter' && version < 6
           ? { ...entry, spread: 'even' }
-          : entry.kind === 'keyPoints' && entry.shows.includes('breaks')
+          : entry.kind === 'keyPoints' && version < 8 && entry.shows.includes('breaks')
             ? { ...entry, shows: [...entry.shows, 'asymptotes'] }
             : entry,
       ]);
       const expected = {
         ...before,
         version: currentVersion,
+        angles: 'radians',
         entries: Object.fromEntries(entries),
         steps: before.steps ?? {},
       };

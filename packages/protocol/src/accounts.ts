@@ -33,6 +33,9 @@ export type SignUp = z.infer<typeof signUpSchema>;
 
 export const signInSchema = z.object({
   email,
-  password: z.string().min(1, { error: 'Please give your password.' }).max(200),
+  password: z
+    .string()
+    .min(1, { error: 'Please give your password.' })
+    .max(200, { error: 'A password can have at most 200 characters.' }),
 });
 export type SignIn = z.infer<typeof signInSchema>;

@@ -1,6 +1,7 @@
 import {
   canonicalName,
   headOf,
+  isDefinition,
   isReserved,
   rational,
   readDefinition,
@@ -63,24 +64,25 @@ export function addGiven(workbench: Workbench, typed: string): Addition {
   if (list) return addThroughPoints(workbench, list[1], list[2], list[3]);
   if (isGivenDerivative(typed)) return addGivenDerivative(workbench, typed);
   if (isValue(typed, scope)) return addValue(workbench, typed);
-  const text = typed.includes('=')
+  const text = isDefinition(typed)
     ? typed
     : `${freeName(workbench, functionLetters)}(${bareVariable}) = ${typed}`;
   const shift = text.length - typed.length;
   if (!typed.trim()) return refused(readExpression(typed), 0);
   const reading = readDefinition(text, scope);
   if (!reading.ok) return refused(reading, shift);
-  const { name, variable } = reading.value;
+  const { name, variable, body } = reading.value;
   if (idOf.has(name)) return takenName(name);
   if (variable !== undefined) {
     return addCurve(workbench, (place) => makeEntry('function', { ...place, text }));
   }
-  return literalText(text) === null ? addValue(workbench, text) : addParameter(workbench, text, name);
+  const number = literalText(body);
+  return number === null ? addValue(workbench, text) : addParameter(workbench, number, name);
 }
 
 /** A bare formula without a variable that is more than a number: f'(3), 3 + 4, a limit, a sum. */
 function isValue(typed: string, scope: Scope): boolean {
-  if (typed.includes('=')) return false;
+  if (isDefinition(typed)) return false;
   const reading = readExpression(typed, scope);
   if (!reading.ok) return false;
   const { names, functions } = tree.mentioned(reading.value);
@@ -232,13 +234,11 @@ const takenName = (name: string): Addition => ({
   message: `“${name}” is already taken; please choose another name.`,
 });
 
-/** The number behind the equals sign, where it is one; null for a formula. */
-function literalText(text: string): string | null {
-  const value = text
-    .slice(text.indexOf('=') + 1)
-    .trim()
-    .replace('−', '-');
-  return rational.parseDecimal(value) ? value : null;
+/** The number that a definition gives, where it is one; null for a formula. */
+function literalText(body: tree.Expression): string | null {
+  const isMinus = body.kind === 'negate';
+  const number = isMinus ? body.operand : body;
+  return number.kind === 'number' ? `${isMinus ? '-' : ''}${number.text}` : null;
 }
 
 function refused(
@@ -259,8 +259,7 @@ function refusal(problem: Problem, shift: number): Addition {
 }
 
 /** The value and limits of a new slider around a typed number. */
-function addParameter(workbench: Workbench, text: string, name: string): Addition {
-  const value = literalText(text) ?? '0';
+function addParameter(workbench: Workbench, value: string, name: string): Addition {
   const exact = rational.parseDecimal(value) ?? rational.zero;
   const reach = Math.max(5, 10 ** Math.ceil(Math.log10(Math.abs(rational.toNumber(exact)) || 1)));
   return putIn(workbench, [

@@ -17,6 +17,7 @@ export interface Known {
 const ofDocument: ReadonlyMap<string, string> = new Map([
   ['title', 'The title'],
   ['decimals', 'The decimal places'],
+  ['angles', 'Whether angles are degrees'],
   ['x', 'The window along the x-axis'],
   ['startX', 'The window along the x-axis at the start'],
   ['xTicks', 'The distance of ticks of the x-axis'],

@@ -49,8 +49,17 @@ export abstract class CallReader extends Cursor {
       this.rejectDecimalComma(piece);
       fail('wrongArgumentCount', piece.from, piece.to, spelling);
     }
-    const result = tree.call(functionName, ...args);
+    const result = this.inAngles(tree.call(functionName, ...args));
     return exponent ? tree.power(result, exponent) : result;
+  }
+
+  /** Where angles are degrees, sin x is sin(x°), and the value of arcsin x is how many degrees it is. */
+  private inAngles(call: tree.CallNode): Expression {
+    const [argument] = call.arguments;
+    if (this.scope.angles !== 'degrees' || !argument) return call;
+    if (ofAngle.has(call.name) && !isDegrees(argument))
+      return tree.call(call.name, tree.call('degrees', argument));
+    return toAngle.has(call.name) ? tree.divide(call, oneDegree) : call;
   }
 
   /** The 2 of sin^2 x or sin² x. */
@@ -213,6 +222,17 @@ export abstract class CallReader extends Cursor {
     return order;
   }
 }
+
+const ofAngle: ReadonlySet<string> = new Set(['sin', 'cos', 'tan', 'cot', 'sec', 'csc']);
+const toAngle: ReadonlySet<string> = new Set(
+  ['sin', 'cos', 'tan', 'cot', 'sec', 'csc'].map((name) => `arc${name}`),
+);
+const oneDegree = tree.call('degrees', tree.number(1));
+export const isDegrees = (node: Expression): boolean => node.kind === 'call' && node.name === 'degrees';
+
+/** Whether a quotient is the number of degrees of an inverse function already, as it is printed: arcsin(x)/1°. */
+export const isCountOfDegrees = (node: Expression): boolean =>
+  node.kind === 'divide' && node.left.kind === 'call' && toAngle.has(node.left.name) && isDegrees(node.right);
 
 /** min(a, b, c) as min(a, min(b, c)); any other list as it is. */
 function pairedUp(functionName: string, args: Expression[]): Expression[] {

@@ -15,6 +15,8 @@ export interface Scope {
   readonly truths?: ReadonlySet<string>;
   /** The variable that the text is a function of; (x²)′ is the derivative by it. */
   readonly variable?: string;
+  /** What the argument of a sine is, and the value of its inverse; radians where nothing is said. */
+  readonly angles?: 'radians' | 'degrees';
 }
 
 export const emptyScope: Scope = { names: new Set(), functions: new Set() };

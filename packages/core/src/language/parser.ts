@@ -2,7 +2,7 @@ import * as tree from './tree.ts';
 import type { Expression } from './tree.ts';
 import { readPieces } from './conditions.ts';
 import { constructAt, readPrimes } from './constructs.ts';
-import { CallReader } from './calls.ts';
+import { CallReader, isCountOfDegrees, isDegrees } from './calls.ts';
 import { isWord, meaningOf, withVariables } from './names.ts';
 import { ownNames } from './ownNames.ts';
 import { fail } from './problem.ts';
@@ -112,7 +112,9 @@ export class Parser extends CallReader {
     for (;;) {
       if (this.isSign('*', '/')) {
         const kind = this.take().text === '*' ? 'multiply' : 'divide';
-        left = tree.binary(kind, left, this.signed());
+        const right = this.signed();
+        const isTold = this.scope.angles === 'degrees' && isCountOfDegrees(left) && isDegrees(right);
+        left = isTold && kind === 'divide' ? left : tree.binary(kind, left, right);
       } else if (this.isRemainder()) {
         this.pieces = [];
         left = tree.call('mod', left, this.signed());

@@ -4,7 +4,7 @@ import { printSpeech, spokenCondition } from './printSpeech.ts';
 import { printCondition, printText } from './printText.ts';
 import type { Statement } from './read.ts';
 import * as tree from './tree.ts';
-import type { Expression } from './tree.ts';
+import type { Condition, Expression } from './tree.ts';
 
 /** One line in all four forms in which it can be written. */
 export interface Written {
@@ -14,27 +14,69 @@ export interface Written {
   readonly speech: string;
 }
 
+/** A form in which a line can be written: how its parts are, and how they are joined. */
+interface Form {
+  readonly expression: (node: Expression) => string;
+  readonly condition: (condition: Condition) => string;
+  readonly equal: (left: string, right: string) => string;
+  readonly point: (x: string, y: string) => string;
+}
+
+const asText: Form = {
+  expression: printText,
+  condition: (condition) => printCondition(condition),
+  equal: (left, right) => `${left} = ${right}`,
+  point: (x, y) => `(${x}, ${y})`,
+};
+const asLatex: Form = {
+  expression: printLatex,
+  condition: printLatexCondition,
+  equal: (left, right) => `${left}=${right}`,
+  point: (x, y) => `\\left(${x}, ${y}\\right)`,
+};
+const asSpeech: Form = {
+  expression: printSpeech,
+  condition: spokenCondition,
+  equal: (left, right) => `${left} equals ${right}`,
+  point: (x, y) => `the point with coordinates ${x} and ${y}`,
+};
+const unwrapped = (mathml: string): string => mathml.replace(/^<math[^>]*>|<\/math>$/g, '');
+const asMathml: Form = {
+  expression: mathmlOf,
+  condition: (condition) => mathmlOf(printMathmlCondition(condition)),
+  equal: (left, right) => mathmlOf(`<mrow>${unwrapped(left)}<mo>=</mo>${unwrapped(right)}</mrow>`),
+  point: (x, y) => mathmlOf(`<mrow><mo>(</mo>${unwrapped(x)}<mo>,</mo>${unwrapped(y)}<mo>)</mo></mrow>`),
+};
+
 /** A statement as typed text, LaTeX, MathML and spoken English. */
-export function writtenStatement(statement: Statement): Written {
+export const writtenStatement = (statement: Statement): Written => ({
+  text: statementIn(asText, statement),
+  latex: latexOfStatement(statement),
+  mathml: statementIn(asMathml, statement),
+  speech: statementIn(asSpeech, statement),
+});
+
+export const latexOfStatement = (statement: Statement): string => statementIn(asLatex, statement);
+
+function statementIn(form: Form, statement: Statement): string {
+  const equal = (left: Expression, right: Expression): string =>
+    form.equal(form.expression(left), form.expression(right));
   switch (statement.kind) {
     case 'expression':
-      return writtenExpression(statement.body);
+      return form.expression(statement.body);
     case 'condition':
-      return {
-        text: printCondition(statement.condition),
-        latex: printLatexCondition(statement.condition),
-        mathml: mathmlOf(printMathmlCondition(statement.condition)),
-        speech: spokenCondition(statement.condition),
-      };
+      return form.condition(statement.condition);
     case 'equation':
-      return equal(writtenExpression(statement.left), writtenExpression(statement.right));
+      return equal(statement.left, statement.right);
     case 'value':
-      return equal(writtenExpression(tree.name(statement.name)), writtenExpression(statement.body));
+      return equal(tree.name(statement.name), statement.body);
     case 'function':
     case 'givenDerivative':
-      return equal(writtenExpression(headOfFunction(statement)), writtenExpression(statement.body));
-    case 'point':
-      return writtenPoint(statement.name, statement.x, statement.y);
+      return equal(headOfFunction(statement), statement.body);
+    case 'point': {
+      const [x, y] = [form.expression(statement.x), form.expression(statement.y)];
+      return form.equal(form.expression(tree.name(statement.name)), form.point(x, y));
+    }
   }
 }
 
@@ -44,37 +86,4 @@ function headOfFunction(statement: Statement & { kind: 'function' | 'givenDeriva
   }
   const orders = statement.variables.map(() => 0);
   return tree.applyAll(statement.name, orders, statement.variables.map(tree.name));
-}
-
-function writtenExpression(node: Expression): Written {
-  return {
-    text: printText(node),
-    latex: printLatex(node),
-    mathml: mathmlOf(node),
-    speech: printSpeech(node),
-  };
-}
-
-const unwrapped = (mathml: string): string => mathml.replace(/^<math[^>]*>|<\/math>$/g, '');
-
-function equal(left: Written, right: Written): Written {
-  return {
-    text: `${left.text} = ${right.text}`,
-    latex: `${left.latex}=${right.latex}`,
-    mathml: mathmlOf(`<mrow>${unwrapped(left.mathml)}<mo>=</mo>${unwrapped(right.mathml)}</mrow>`),
-    speech: `${left.speech} equals ${right.speech}`,
-  };
-}
-
-function writtenPoint(name: string, x: Expression, y: Expression): Written {
-  const [a, b] = [writtenExpression(x), writtenExpression(y)];
-  const label = writtenExpression(tree.name(name));
-  return equal(label, {
-    text: `(${a.text}, ${b.text})`,
-    latex: `\\left(${a.latex}, ${b.latex}\\right)`,
-    mathml: mathmlOf(
-      `<mrow><mo>(</mo>${unwrapped(a.mathml)}<mo>,</mo>${unwrapped(b.mathml)}<mo>)</mo></mrow>`,
-    ),
-    speech: `the point with coordinates ${a.speech} and ${b.speech}`,
-  });
 }

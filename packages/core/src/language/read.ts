@@ -143,6 +143,18 @@ export interface Head {
   readonly variable: string | undefined;
 }
 
+/**
+ * Whether a text sets out to define something, however badly: an equals sign outside of brackets, bounds and conditions,
+ * or f: x ↦. A text that cannot be split into signs is judged by its equals sign.
+ */
+export function isDefinition(text: string): boolean {
+  const result = readText(
+    text,
+    ({ tokens }) => headPattern(tokens) !== undefined || equalsOutside(tokens) >= 0,
+  );
+  return result.ok ? result.value : text.includes('=');
+}
+
 /** The name that a text sets out to define, even while its body cannot be read; undefined without a head. */
 export function headOf(text: string): Head | undefined {
   const result = readText(text, readHead);

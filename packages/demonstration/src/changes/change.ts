@@ -8,7 +8,18 @@ import { entrySchema, idSchema, stepSchema, tierSchema, type Document } from '..
 export const editSchema = z.discriminatedUnion('at', [
   z.strictObject({
     at: z.literal('document'),
-    field: z.enum(['title', 'decimals', 'x', 'startX', 'xTicks', 'xTyped', 'xTitle', 'xUnit', 'looks']),
+    field: z.enum([
+      'title',
+      'decimals',
+      'angles',
+      'x',
+      'startX',
+      'xTicks',
+      'xTyped',
+      'xTitle',
+      'xUnit',
+      'looks',
+    ]),
     old: z.unknown(),
     new: z.unknown(),
   }),

@@ -1,4 +1,4 @@
-import { canonicalName, readStatement, writtenStatement, type Problem } from '@yperkine/core';
+import { canonicalName, latexOfStatement, readStatement, type Problem } from '@yperkine/core';
 import { remembered } from '../entries/formulaValue.ts';
 import type { Directory } from '../resolve/directory.ts';
 
@@ -55,7 +55,7 @@ export function mathematicsLatex(text: string, { scope }: Directory): string {
   const names = new Set(scope.names);
   for (let i = 0; i <= mostLetters; i++) {
     const reading = readStatement(text, { ...scope, names });
-    if (reading.ok) return writtenStatement(reading.value).latex;
+    if (reading.ok) return latexOfStatement(reading.value);
     const letter = newLetter(reading.problem);
     if (letter === null) break;
     names.add(letter);

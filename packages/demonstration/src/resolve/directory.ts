@@ -10,20 +10,25 @@ export interface Directory {
   readonly scope: Scope;
   /** Entries that define a name which an earlier one has already. */
   readonly duplicates: ReadonlySet<Id>;
-  /** Changes exactly when a name or its kind does. */
+  /** Changes exactly when a name or its kind does, or how formulas are read. */
   readonly key: string;
 }
 
-const directories = new WeakMap<Document['entries'], Directory>();
+type Angles = Document['angles'];
 
-/** The directory of a document; made once for each state of its entries. */
-export function directoryOf({ entries }: Document): Directory {
-  const known = directories.get(entries) ?? readDirectory(entries);
-  directories.set(entries, known);
+const directories = {
+  radians: new WeakMap<Document['entries'], Directory>(),
+  degrees: new WeakMap<Document['entries'], Directory>(),
+} satisfies Record<Angles, unknown>;
+
+/** The directory of a document; made once for each state of its entries and angles. */
+export function directoryOf({ entries, angles }: Document): Directory {
+  const known = directories[angles].get(entries) ?? readDirectory(entries, angles);
+  directories[angles].set(entries, known);
   return known;
 }
 
-function readDirectory(entries: Document['entries']): Directory {
+function readDirectory(entries: Document['entries'], angles: Angles): Directory {
   const idOf = new Map<string, Id>();
   const duplicates = new Set<Id>();
   const names = new Set<string>();
@@ -61,8 +66,8 @@ function readDirectory(entries: Document['entries']): Directory {
   return {
     idOf,
     resultOf,
-    scope: { names, functions, truths },
+    scope: { names, functions, truths, angles },
     duplicates,
-    key: `${key}|${[...duplicates].join()}`,
+    key: `${angles}|${key}|${[...duplicates].join()}`,
   };
 }

@@ -43,7 +43,7 @@ export const newTier = (order: number, y: Tier['y']): Tier => ({
   title: '',
 });
 
-export const currentVersion = 8;
+export const currentVersion = 9;
 
 export const documentSchema = z.strictObject({
   format: z.literal('yperkine-demonstration'),
@@ -51,6 +51,8 @@ export const documentSchema = z.strictObject({
   title: z.string().max(limits.title),
   /** Decimal places of results. */
   decimals: z.int().min(0).max(12),
+  /** What sin, cos and their kin take, and what their inverses give, in formulas without a degree sign. */
+  angles: z.enum(['radians', 'degrees']),
   x: rangeSchema,
   /** The window along x that restoring the start gives back. */
   startX: rangeSchema,
@@ -82,6 +84,7 @@ export function emptyDocument(title = 'Untitled demonstration'): Document {
     version: currentVersion,
     title,
     decimals: 3,
+    angles: 'radians',
     x: { from: -5, to: 5 },
     startX: { from: -5, to: 5 },
     xTicks: null,

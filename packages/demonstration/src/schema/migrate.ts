@@ -6,6 +6,7 @@ import { toVersion5 } from './toVersion5.ts';
 import { toVersion6 } from './toVersion6.ts';
 import { toVersion7 } from './toVersion7.ts';
 import { toVersion8 } from './toVersion8.ts';
+import { toVersion9 } from './toVersion9.ts';
 import { currentVersion, documentSchema, type Document } from './document.ts';
 
 /** Turns a document of one version into one of the next; the version number is set by `migrated`. */
@@ -23,6 +24,7 @@ export const migrations: Readonly<Record<number, Migration>> = {
   5: toVersion6,
   6: toVersion7,
   7: toVersion8,
+  8: toVersion9,
 };
 
 /** The document brought from its version to `target`, one version at a time; null where a step is missing. */

@@ -31,6 +31,11 @@ const marks = [
   { value: ',', label: 'comma: 4,250' },
 ];
 
+const angleUnits = [
+  { value: 'radians', label: 'radians: sin(π/2) = 1' },
+  { value: 'degrees', label: 'degrees: sin(90°) = 1' },
+];
+
 const ticked = [
   ['grid', 'Grid'],
   ['axes', 'Axes'],
@@ -46,6 +51,9 @@ export function LooksForm() {
   const decimals = useWorkbenchState((state) => state.document.decimals);
   const set = (part: Partial<Looks>) =>
     workbench.change([{ at: 'document', field: 'looks', old: looks, new: { ...looks, ...part } }]);
+  const angles = useWorkbenchState((state) => state.document.angles);
+  const setAngles = (unit: string) =>
+    workbench.change([{ at: 'document', field: 'angles', old: angles, new: unit }]);
   const setDecimals = (text: string) =>
     workbench.change([{ at: 'document', field: 'decimals', old: decimals, new: Number(text) }]);
   return (
@@ -91,6 +99,7 @@ export function LooksForm() {
           onChange={(mark) => set({ decimalMark: mark as Looks['decimalMark'] })}
         />
       </div>
+      <SelectField label="Angles" value={angles} options={angleUnits} onChange={setAngles} />
       <TypeFields label="Titles" look={looks.titles} onChange={(titles) => set({ titles })} />
       <TypeFields
         label="Tick numbers"

@@ -1,4 +1,5 @@
 import {
+  isDefinition,
   readDefinition,
   readExpression,
   readStatement,
@@ -156,7 +157,7 @@ function Pieces({ text, scope, onChange }: { text: string; scope: Scope; onChang
 const readTyped = (text: string, scope: Scope) =>
   isGivenDerivative(text)
     ? readStatement(text, scope)
-    : text.includes('=')
+    : isDefinition(text)
       ? readDefinition(text, scope)
       : readExpression(text, scope);
 

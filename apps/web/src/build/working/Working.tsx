@@ -21,6 +21,7 @@ export function Working({
   hasArrived: boolean;
 }) {
   const ids = useWorkbenchState(useShallow((state) => shownInWorking(state.document)));
+  const areDegrees = useWorkbenchState((state) => state.document.angles === 'degrees');
   const arrived = useArriving(ids.length, 1);
   const [sorting] = useState(() => new Sorting());
   const isSorting = useStore(sorting.store, ({ isWanted }) => isWanted);
@@ -28,6 +29,7 @@ export function Working({
     <aside aria-label="Working" className="card flex min-h-0 flex-col overflow-hidden">
       <SortingContext value={sorting}>
         <div className="relative min-h-0 flex-1 overflow-y-auto">
+          {areDegrees && <p className="px-6 pt-3 text-sm text-quiet">Angles are in degrees.</p>}
           {ids.slice(0, arrived).map((id) => (
             <EntryCard key={id} id={id} />
           ))}

@@ -25,8 +25,8 @@ export interface PiecesReading {
 export function readPieces(text: string, scope: Scope): PiecesReading | null {
   const reading = readDefinition(text, scope);
   if (!reading.ok || reading.value.variable === undefined) return null;
-  const { body, variable } = reading.value;
-  const head = text.slice(0, text.indexOf('=')).trim();
+  const { body, name, variable } = reading.value;
+  const head = `${name}(${variable})`;
   if (body.kind !== 'piecewise') return { head, variable, rows: [{ value: printText(body), condition: '' }] };
   const rows = body.pieces.map(({ value, condition }) => ({
     value: printText(value),

@@ -1,8 +1,8 @@
+import { lazily } from '../../../parts/lazily.tsx';
 import { addSum } from '../../../state/areas.ts';
 import { Sketch } from '../Sketch.tsx';
 import type { StudyCard } from '../study.ts';
 import { SumBody } from './SumBody.tsx';
-import { SumControls } from './SumControls.tsx';
 
 const Picture = () => (
   <Sketch isFaint>
@@ -31,5 +31,5 @@ export const card: StudyCard = {
     },
   ],
   Body: SumBody,
-  Controls: SumControls,
+  Controls: lazily(async () => (await import('./SumControls.tsx')).SumControls),
 };
