@@ -37,6 +37,11 @@ export default tseslint.config(
     'The mathematics depends on nothing.',
   ),
   onlyFrom(
+    ['packages/core/src/checker/**'],
+    ['@yperkine/*', 'node:*', '../*', '!../language', '../language/*', '!../language/tree.ts'],
+    'The checker shares nothing with what it checks but the shape of a formula.',
+  ),
+  onlyFrom(
     ['packages/demonstration/src/**'],
     ['@yperkine/protocol', '@yperkine/server', '@yperkine/web', 'node:*', 'react*', 'express'],
     'The document knows neither server nor interface.',

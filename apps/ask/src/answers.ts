@@ -9,6 +9,8 @@ import {
   evenPartition,
   hasSingleValues,
   integral,
+  certificateOf,
+  check,
   keyPoints,
   knownNumber,
   limitOfProgram,
@@ -245,11 +247,28 @@ function solutions(question: QuestionAbout<'solve'>): unknown {
 }
 
 function keyPointsRow(question: QuestionAbout<'keyPoints'>): unknown {
-  const { points, complete, undecided } = keyPoints(closed(question), variable, question.on, question.order);
-  return {
+  const body = closed(question);
+  const { points, complete, undecided } = keyPoints(body, variable, question.on, question.order);
+  const row = {
     complete,
     points: points.map(pointRow),
     undecided: undecided.map(({ low, high }) => [low, high]),
+  };
+  if (!question.certificate) return row;
+  const certificate = certificateOf(body, variable, question.on, question.order);
+  const { isAccepted, shown } = check(certificate, points);
+  return {
+    ...row,
+    // What the checker does not accept is not called complete.
+    complete: complete && isAccepted,
+    certificate: {
+      accepted: isAccepted,
+      joints: certificate.joints.map(({ low, high }) => [low, high]),
+      parts: certificate.claims.map(({ order, from, to, zeros }, i) => ({
+        ...{ order, from, to, zeros },
+        shown: shown[i] ?? null,
+      })),
+    },
   };
 }
 

@@ -22,7 +22,13 @@ export const questionSchema = z.discriminatedUnion('ask', [
     at: z.array(z.number()).max(100_000).default([]),
     ...shared,
   }),
-  z.object({ ask: z.literal('keyPoints'), on: interval, order, ...shared }),
+  z.object({
+    ask: z.literal('keyPoints'),
+    on: interval,
+    order,
+    certificate: z.boolean().default(false),
+    ...shared,
+  }),
   z.object({ ask: z.literal('signs'), on: interval, order, ...shared }),
   z.object({
     ask: z.literal('solve'),

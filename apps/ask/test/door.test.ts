@@ -13,6 +13,14 @@ const endpoint = (x: number, y: number, absolute: boolean) => ({
   absolute,
 });
 
+interface Certified {
+  readonly complete: boolean;
+  readonly certificate: {
+    readonly accepted: boolean;
+    readonly parts: readonly { order: number; zeros: number | string; shown: { by: string } | null }[];
+  };
+}
+
 describe('questions in bulk', () => {
   test('value', () => {
     expect(ask({ ask: 'value', f: '3x^2-5x-2', at: [1, 2] })).toEqual({ values: [-4, 0] });
@@ -34,6 +42,27 @@ describe('questions in bulk', () => {
       values: [24],
     });
     expect(ask({ ask: 'derivative', f: 'floor x', at: [1, 1.5] })).toMatchObject({ values: [null, 0] });
+  });
+
+  test('key points with their certificate', () => {
+    const sure = ask({ ask: 'keyPoints', f: 'x^3 - 3x', on: [-3, 3], certificate: true }) as Certified;
+    expect(sure).toMatchObject({
+      complete: true,
+      certificate: {
+        accepted: true,
+        joints: [
+          [-3, -3],
+          [3, 3],
+        ],
+      },
+    });
+    const zeros = sure.certificate.parts.filter(({ order, zeros: count }) => order === 0 && count === 1);
+    expect(zeros).toHaveLength(3);
+    expect(sure.certificate.parts.every(({ shown }) => shown?.by === 'count')).toBe(true);
+    // What the checker does not accept is not called complete when it is asked for.
+    const open = ask({ ask: 'keyPoints', f: 'x ln x', on: [0, 2], certificate: true }) as Certified;
+    expect([open.complete, open.certificate.accepted]).toEqual([false, false]);
+    expect(ask({ ask: 'keyPoints', f: 'x', on: [0, 1] })).not.toHaveProperty('certificate');
   });
 
   test('sum', () => {

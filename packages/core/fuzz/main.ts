@@ -1,6 +1,7 @@
-import { fuzzAnalyses, fuzzReader, type FuzzResult } from './runs.ts';
+import { fuzzAnalyses, fuzzCertificates, fuzzReader, type FuzzResult } from './runs.ts';
 
-const [readerCount = 1_000_000, analysisCount = 100_000, seed = 20261124] = process.argv.slice(2).map(Number);
+const [readerCount = 1_000_000, analysisCount = 100_000, seed = 20261124, certificateCount = 100_000] =
+  process.argv.slice(2).map(Number);
 const clock = () => performance.now();
 
 function report(name: string, { inputs, answered, refused, faults, slowest }: FuzzResult): void {
@@ -15,4 +16,11 @@ const reader = fuzzReader(seed, readerCount, clock);
 report('reader', reader);
 const analyses = fuzzAnalyses(seed, analysisCount, clock);
 report('analyses', analyses);
-process.exitCode = reader.faults.length + analyses.faults.length > 0 ? 1 : 0;
+const certificates = fuzzCertificates(seed, certificateCount);
+console.log(
+  `certificates: ${certificates.tried} tried, ${certificates.right} right, ${certificates.undecided} undecided, ` +
+    `${certificates.unshown.length} not shown, ${certificates.wrong.length} wrong`,
+);
+certificates.unshown.slice(0, 20).forEach((text) => console.log(`  not shown: ${text}`));
+certificates.wrong.forEach((text) => console.log(`  wrong: ${text}`));
+process.exitCode = reader.faults.length + analyses.faults.length + certificates.wrong.length > 0 ? 1 : 0;

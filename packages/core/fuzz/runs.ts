@@ -1,5 +1,7 @@
 import {
   TooLarge,
+  certificateOf,
+  check,
   compile,
   keyPoints,
   limitOfProgram,
@@ -141,6 +143,49 @@ function analyse(text: string, interval: [number, number], question: number): bo
     return true;
   } catch (error) {
     if (error instanceof TooLarge) return false;
+    throw error;
+  }
+}
+
+export interface CertificateTally {
+  readonly tried: number;
+  /** Lists that were called complete and whose certificate was accepted. */
+  readonly right: number;
+  /** Lists that were not called complete, and formulas that are too large. */
+  readonly undecided: number;
+  /** Complete lists of which the checker could not show some claim: nothing is said against them. */
+  readonly unshown: readonly string[];
+  /** Complete lists that do not follow from what the checker showed. */
+  readonly wrong: readonly string[];
+}
+
+/** Lists of key points of random formulas, each with its certificate, through the checker. */
+export function fuzzCertificates(seed: number, count: number): CertificateTally {
+  const random = new Random(seed);
+  const tally = { tried: 0, right: 0, undecided: 0, unshown: [] as string[], wrong: [] as string[] };
+  for (let i = 0; i < count; i++) {
+    const text = randomFormula(random);
+    const from = random.below(5) - 4;
+    const on: [number, number] = [from, from + 1 + random.below(5)];
+    tally.tried++;
+    const verdict = certified(text, on);
+    if (verdict === 'right' || verdict === 'undecided') tally[verdict]++;
+    else tally[verdict].push(`${text} on [${on.join(', ')}]`);
+  }
+  return tally;
+}
+
+function certified(text: string, on: [number, number]): 'right' | 'undecided' | 'unshown' | 'wrong' {
+  const reading = readExpression(text, { names: new Set(['x']), functions: new Set() });
+  if (!reading.ok) throw new Error(sentence(reading.problem));
+  try {
+    const { points, complete } = keyPoints(reading.value, 'x', on);
+    if (!complete) return 'undecided';
+    const { isAccepted, shown, gaps } = check(certificateOf(reading.value, 'x', on), points);
+    if (isAccepted) return 'right';
+    return gaps.length > 0 || shown.includes(null) ? 'unshown' : 'wrong';
+  } catch (error) {
+    if (error instanceof TooLarge) return 'undecided';
     throw error;
   }
 }

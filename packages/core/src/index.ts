@@ -79,6 +79,8 @@ export {
   type KeyPoints,
   type SideHeight,
 } from './analysis/keyPoints.ts';
+export { certificateOf } from './analysis/certificate.ts';
+export { check, type Certificate, type Checked, type Claim, type Shown } from './checker/check.ts';
 export { signs, type Signs } from './analysis/signs.ts';
 export { solve, whereHolds, type Held, type Solutions } from './analysis/solve.ts';
 export { formulaFromDerivative, fromDerivative } from './analysis/fromDerivative.ts';

@@ -1,0 +1,149 @@
+import type { Certificate, Claim } from '../checker/check.ts';
+import { enclosedJet } from '../evaluate/enclosedJets.ts';
+import * as intervals from '../evaluate/interval.ts';
+import * as jets from '../evaluate/intervalJet.ts';
+import type { Program } from '../evaluate/program.ts';
+import { Arcs, type Arc } from './arcs.ts';
+import { programOf } from './programs.ts';
+import type { Place } from './place.ts';
+import type { Expression } from '../language/tree.ts';
+
+/** How often a part is halved before its claim is left to the checker as it is. */
+const deepest = 40;
+/** Parts of one order on one arc. */
+const mostParts = 2000;
+/** How often the part around a zero is narrowed. */
+const mostNarrowings = 30;
+
+/**
+ * What there is to show for a list of key points: the interval in parts, and how many zeros the function and its
+ * derivatives have in each. The parts are chosen by interval arithmetic in doubles; whether the claims hold is for the
+ * checker to say.
+ * @param depth up to which derivative
+ */
+export function certificateOf(
+  body: Expression,
+  variable: string,
+  interval: readonly [number, number],
+  order = 0,
+  depth: 1 | 2 = 2,
+): Certificate {
+  const arcs = new Arcs(body, variable, interval, depth, order);
+  const orders = Array.from({ length: depth + 1 }, (_, k) => order + k);
+  const claims = arcs.arcs.flatMap((arc) =>
+    orders.flatMap((k) => new ArcClaims(arcs, arc, variable, k, k - order).all()),
+  );
+  const joints = arcs.joints.map(({ low, high }) => ({ low, high }));
+  return { body, variable, from: arcs.from.value, to: arcs.to.value, orders, joints, claims };
+}
+
+const highestMultiplicity = 6;
+/** Where doubles end, the checker's numbers go on. */
+const beyondDoubles = 1e-290;
+
+/** The claims of one order on one arc. */
+class ArcClaims {
+  private readonly claims: Claim[] = [];
+  private readonly program: Program | null;
+
+  constructor(
+    private readonly arcs: Arcs,
+    private readonly arc: Arc,
+    variable: string,
+    private readonly order: number,
+    private readonly relative: number,
+  ) {
+    const body = arcs.bodyOf(arc, 0);
+    this.program = body && programOf(body, variable);
+  }
+
+  all(): readonly Claim[] {
+    const [from, to] = [this.arc.from.high, this.arc.to.low];
+    if (!(from < to)) return [];
+    if (!this.program) return [this.claim(from, to, 'nowhere')];
+    const body = this.arcs.bodyOf(this.arc, this.relative) as Expression;
+    if (this.arcs.zeros.of(body).isZero) return [this.claim(from, to, 'all')];
+    let reached = from;
+    const zeros = this.arcs.zerosOn(this.arc, this.relative);
+    zeros.forEach((zero, i) => {
+      const [before, behind] = [zeros[i - 1]?.high ?? from, zeros[i + 1]?.low ?? to];
+      const around = this.around(zero, before, behind);
+      this.empty(reached, around.from);
+      this.claims.push(this.claim(around.from, around.to, 1, zero));
+      reached = around.to;
+    });
+    this.empty(reached, to);
+    return this.claims;
+  }
+
+  private claim(from: number, to: number, zeros: Claim['zeros'], place?: Place | null): Claim {
+    const at = place?.exact;
+    return { order: this.order, from, to, zeros, ...(at ? { at } : {}) };
+  }
+
+  /** The joint at which a part ends, if it ends at one. */
+  private jointOf(from: number, to: number): Place | null {
+    if (from === this.arc.from.high) return this.arc.from;
+    return to === this.arc.to.low ? this.arc.to : null;
+  }
+
+  /** A part around a zero on which the next derivative keeps its sign, as far as doubles tell. */
+  private around(zero: Place, before: number, behind: number): { from: number; to: number } {
+    let [left, right] = [(zero.value - before) / 2, (behind - zero.value) / 2];
+    const least = Math.max(Math.abs(zero.value) * 2 ** -50, zero.high - zero.low, 1e-290);
+    const multiplicity = this.multiplicityOf(zero);
+    for (let i = 0; i < mostNarrowings; i++) {
+      const part = { from: zero.value - left, to: zero.value + right };
+      if (this.keepsSign(part.from, part.to, multiplicity)) return part;
+      [left, right] = [left / 3, right / 3];
+      if (Math.min(left, right) < 4 * least) break;
+    }
+    // A zero of a higher order: the part is for algebra.
+    return { from: zero.value - (zero.value - before) / 8, to: zero.value + (behind - zero.value) / 8 };
+  }
+
+  /** How many derivatives are 0 at a zero, as far as doubles tell. */
+  private multiplicityOf({ low, high }: Place): number {
+    let m = 1;
+    while (m < highestMultiplicity && !this.keepsSign(low, high, m)) m++;
+    return m;
+  }
+
+  /** Claims that there is no zero between two numbers, in parts that bounds show or that are very small. */
+  private empty(from: number, to: number): void {
+    const open = [{ from, to, depth: 0 }];
+    for (let part = open.pop(); part; part = open.pop()) {
+      if (!(part.from < part.to)) continue;
+      const middle = part.from + (part.to - part.from) / 2;
+      const isShown =
+        this.keepsSign(part.from, part.to, 0) ||
+        this.keepsSign(part.from, part.to, 1) ||
+        this.isBeyondDoubles(part.from, part.to);
+      const isLast = part.depth >= deepest || middle <= part.from || middle >= part.to;
+      if (isShown || isLast || this.claims.length + open.length > mostParts) {
+        this.claims.push(this.claim(part.from, part.to, 0, this.jointOf(part.from, part.to)));
+        continue;
+      }
+      open.push(
+        { from: middle, to: part.to, depth: part.depth + 1 },
+        { from: part.from, to: middle, depth: part.depth + 1 },
+      );
+    }
+  }
+
+  /** Whether the enclosure of the derivative so many orders above leaves out 0. */
+  private keepsSign(from: number, to: number, above: number): boolean {
+    const { low, high } = this.coefficient(from, to, this.relative + above);
+    return low > 0 || high < 0;
+  }
+
+  private isBeyondDoubles(from: number, to: number): boolean {
+    const { low, high } = this.coefficient(from, to, this.relative);
+    return Math.max(Math.abs(low), Math.abs(high)) < beyondDoubles;
+  }
+
+  private coefficient(from: number, to: number, k: number): intervals.Interval {
+    const x = jets.variable(intervals.interval(from, to), k + 1);
+    return jets.coefficient(enclosedJet(this.program as Program, x), k);
+  }
+}

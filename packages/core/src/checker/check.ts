@@ -1,0 +1,372 @@
+import type { Expression } from '../language/tree.ts';
+import { evaluate, NoRule, ratioOf, type Course, type Quotient } from './evaluate.ts';
+import { exactJet, exactVariable, isZero } from './exact.ts';
+import * as jets from './jets.ts';
+import * as n from './numbers.ts';
+import type { Range } from './numbers.ts';
+import { numeratorOf, rationalOf, signAt, zerosBetween, type Polynomial } from './polynomials.ts';
+
+/** What is claimed of a part of the axis: of the derivative of one order, how many zeros it has inside. */
+export interface Claim {
+  readonly order: number;
+  readonly from: number;
+  readonly to: number;
+  /** 'all' where it is 0 throughout, 'nowhere' where the function is not defined. */
+  readonly zeros: 0 | 1 | 'all' | 'nowhere';
+  /** The number at which the zero is, or the end to which it comes, where a formula for it is known. */
+  readonly at?: Expression;
+}
+
+/** How a claim was shown. */
+export type Shown =
+  /** The values lie between two numbers on one side of 0. */
+  | { readonly by: 'bounds'; readonly low: number; readonly high: number }
+  /** It only rises or only falls, and its values at the ends tell the rest. */
+  | { readonly by: 'slope'; readonly rises: boolean }
+  /** It is a polynomial, or a quotient of two, whose zeros are counted. */
+  | { readonly by: 'count' }
+  /** Its factors are looked at one by one. */
+  | { readonly by: 'factors' }
+  /** At one number it is 0 with all its derivatives below one that is 0 nowhere on the part. */
+  | { readonly by: 'multiplicity'; readonly multiplicity: number }
+  | { readonly by: 'domain' };
+
+/** A certificate: a function, an interval, and claims about parts that cover it. */
+export interface Certificate {
+  readonly body: Expression;
+  readonly variable: string;
+  readonly from: number;
+  readonly to: number;
+  /** Orders of the derivatives that are covered. */
+  readonly orders: readonly number[];
+  /** Ends of the interval and places that are looked at by themselves, each between two doubles. */
+  readonly joints: readonly { readonly low: number; readonly high: number }[];
+  readonly claims: readonly Claim[];
+}
+
+/** A point of the list that a certificate belongs to. */
+export interface Listed {
+  readonly kind: string;
+  readonly x: number;
+}
+
+export interface Checked {
+  /** Whether every claim was shown, they cover the interval, and the list says what follows from them. */
+  readonly isAccepted: boolean;
+  /** How each claim was shown; null for one that was not. */
+  readonly shown: readonly (Shown | null)[];
+  /** Parts that no claim covers. */
+  readonly gaps: readonly { readonly order: number; readonly from: number; readonly to: number }[];
+  /** Claims that the list does not follow. */
+  readonly contradicted: readonly Claim[];
+}
+
+/**
+ * Looks at every claim by itself, at whether they cover the interval, and at whether the list of points between the joints
+ * is the one that follows from them.
+ */
+export function check(certificate: Certificate, list: readonly Listed[]): Checked {
+  const { claims, orders } = certificate;
+  const checker = new Checker(certificate.body, certificate.variable, certificate.joints);
+  const shown = claims.map((claim) => checker.shown(claim));
+  const gaps = orders.flatMap((order) => gapsOf(certificate, order));
+  const [lowest = 0] = orders;
+  const contradicted = claims.filter((claim) => !checker.isFollowed(claim, claim.order - lowest, list));
+  const isAccepted = gaps.length === 0 && contradicted.length === 0 && shown.every((how) => how !== null);
+  return { isAccepted, shown, gaps, contradicted };
+}
+
+/** What the zeros of the function, its slope and its bend are in a list. */
+const kindsOf: readonly (readonly string[])[] = [['zero'], ['maximum', 'minimum'], ['inflection']];
+
+/** A joint is so narrow that no picture shows its width. */
+const widestJoint = 1e-9;
+/** How often a part may be halved to show what it is claimed to be. */
+const mostHalvings = 6;
+const highestMultiplicity = 6;
+/** Parts on which the function is worked out for one certificate. */
+const mostParts = 4000;
+
+function gapsOf({ from, to, joints, claims }: Certificate, order: number): Checked['gaps'] {
+  const narrow = joints.filter(({ low, high }) => high - low <= widestJoint * (to - from));
+  const parts = [
+    ...claims.filter((claim) => claim.order === order && claim.from < claim.to),
+    ...narrow.map(({ low, high }) => ({ from: low, to: high })),
+  ].sort((a, b) => a.from - b.from);
+  const gaps: Checked['gaps'][number][] = [];
+  let reached = from;
+  for (const part of parts) {
+    if (part.from > reached) gaps.push({ order, from: reached, to: part.from });
+    reached = Math.max(reached, part.to);
+  }
+  if (reached < to) gaps.push({ order, from: reached, to });
+  return gaps;
+}
+
+class Checker {
+  private readonly numerators = new Map<number, Polynomial | null>();
+
+  constructor(
+    private readonly body: Expression,
+    private readonly variable: string,
+    private readonly joints: Certificate['joints'],
+    /** Parts that may still be looked at. */
+    private readonly budget = { left: mostParts },
+  ) {}
+
+  shown(claim: Claim): Shown | null {
+    const ways = [
+      this.byCount,
+      this.byDomain,
+      this.throughout,
+      this.byBounds,
+      this.bySlope,
+      this.byMultiplicity,
+    ];
+    if (!(claim.from < claim.to)) return null;
+    for (const way of [...ways, this.byFactors]) {
+      const how = withinRules(() => way.call(this, claim));
+      if (how) return how;
+    }
+    return null;
+  }
+
+  /** Whether the list has inside a part what its claim says, and nothing else of that sort. */
+  isFollowed({ order, from, to, zeros }: Claim, above: number, list: readonly Listed[]): boolean {
+    const kinds = kindsOf[above] ?? [];
+    const inside = list.filter(
+      ({ kind, x }) => kinds.includes(kind) && x > from && x < to && !this.isJoint(x),
+    );
+    const due = zeros === 1 ? this.dueAt(order, above, from, to) : null;
+    if (due === undefined) return false;
+    return inside.length === (due === null ? 0 : 1) && inside.every(({ kind }) => kind === due);
+  }
+
+  /** What a single zero of a derivative makes of its place, by the signs on both sides; undefined where they are not known. */
+  private dueAt(order: number, above: number, from: number, to: number): string | null | undefined {
+    if (above === 0) return 'zero';
+    const signs = [from, to].map((end) =>
+      withinRules(() => {
+        const [course, ...others] = this.courses(from, to, order + 2);
+        return course && others.length === 0 ? (signAtEnd(course, end, order) ?? null) : null;
+      }),
+    );
+    const [left, right] = signs as [number | null, number | null];
+    if (left === null || right === null || left === 0 || right === 0) return undefined;
+    if (left === right) return null;
+    return above === 2 ? 'inflection' : left > 0 ? 'maximum' : 'minimum';
+  }
+
+  private isJoint(x: number): boolean {
+    return this.joints.some(({ low, high }) => low <= x && x <= high);
+  }
+
+  private courses(from: number, to: number, length: number): Course[] {
+    if (--this.budget.left < 0) throw new NoRule('out of time');
+    return evaluate(this.body, this.variable, n.between(from, to), length);
+  }
+
+  private numerator(order: number): Polynomial | null {
+    const known = this.numerators.get(order);
+    if (known !== undefined) return known;
+    const rational = rationalOf(this.body, this.variable);
+    const found = rational && numeratorOf(rational, order);
+    this.numerators.set(order, found);
+    return found;
+  }
+
+  private byCount({ order, from, to, zeros }: Claim): Shown | null {
+    const p = this.numerator(order);
+    if (!p) return null;
+    if (p.length === 0) return zeros === 'all' ? { by: 'count' } : null;
+    // An end that two claims share is none of either: no zero may hide there.
+    if ([from, to].some((end) => !this.isJoint(end) && signAt(p, end) === 0)) return null;
+    return zerosBetween(p, from, to) === zeros ? { by: 'count' } : null;
+  }
+
+  private byDomain({ from, to, zeros }: Claim): Shown | null {
+    if (zeros !== 'nowhere') return null;
+    const step = Math.max(Number.MIN_VALUE, (to - from) * 1e-12);
+    return this.courses(from + step, to - step, 1).length === 0 ? { by: 'domain' } : null;
+  }
+
+  private throughout({ order, from, to, zeros }: Claim): Shown | null {
+    if (zeros !== 'all') return null;
+    const courses = this.courses(from, to, order + 2);
+    const isLevel = courses.every(
+      (course) => course.isWhole && n.signOfRange(numerator(course, order)) === 0,
+    );
+    return courses.length > 0 && isLevel ? { by: 'bounds', low: 0, high: 0 } : null;
+  }
+
+  private byBounds({ order, from, to, zeros }: Claim): Shown | null {
+    const bounds = zeros === 0 ? this.awayFromZero(order, from, to, mostHalvings) : null;
+    return bounds && { by: 'bounds', low: n.toDouble(bounds.low), high: n.toDouble(bounds.high) };
+  }
+
+  /** All values of a part, none of them 0; the part is halved where that helps. */
+  private awayFromZero(order: number, from: number, to: number, halvings: number): Range | null {
+    const ranges = this.courses(from, to, order + 2).map((course) => valuesOf(course, order));
+    if (ranges.length > 0 && ranges.every(isOneSided)) return ranges.reduce(n.hull);
+    return this.halved(from, to, halvings, (a, b) => this.awayFromZero(order, a, b, halvings - 1));
+  }
+
+  private halved(
+    from: number,
+    to: number,
+    halvings: number,
+    part: (from: number, to: number) => Range | null,
+  ): Range | null {
+    const middle = from + (to - from) / 2;
+    if (halvings === 0 || middle <= from || middle >= to) return null;
+    const left = part(from, middle);
+    const right = left && part(middle, to);
+    return left && right && n.hull(left, right);
+  }
+
+  /** The sign that a derivative has on the whole of a part, on which the function has values everywhere; 0 where none is shown. */
+  private signThroughout(order: number, from: number, to: number): -1 | 0 | 1 {
+    const steady = (a: number, b: number, halvings: number): Range | null => {
+      const courses = this.courses(a, b, order + 2);
+      const [only] = courses;
+      const values = only && courses.length === 1 && isSteady(only) ? valuesOf(only, order) : null;
+      return values && isOneSided(values)
+        ? values
+        : this.halved(a, b, halvings, (c, d) => steady(c, d, halvings - 1));
+    };
+    const values = steady(from, to, mostHalvings);
+    return (values && n.signOfRange(values)) ?? 0;
+  }
+
+  /** The derivative above is of one sign: there is one zero where the signs at the ends differ, and none otherwise. */
+  private bySlope({ order, from, to, zeros }: Claim): Shown | null {
+    if (zeros !== 0 && zeros !== 1) return null;
+    const [course, ...others] = this.courses(from, to, order + 2);
+    if (!course || others.length > 0) return null;
+    const [left, right] = [signAtEnd(course, from, order), signAtEnd(course, to, order)];
+    if (left === undefined || right === undefined) return null;
+    if ((left === 0 && !this.isJoint(from)) || (right === 0 && !this.isJoint(to))) return null;
+    if ((left * right === -1) !== (zeros === 1)) return null;
+    const sign = this.signThroughout(order + 1, from, to);
+    return sign === 0 ? null : { by: 'slope', rises: sign > 0 };
+  }
+
+  /**
+   * A zero at an exact number of the part, its ends included: the first derivative that is not 0 there is 0 nowhere on the
+   * part, so that there is no zero beside it (Rolle).
+   */
+  private byMultiplicity({ order, from, to, zeros, at }: Claim): Shown | null {
+    if (!at || (zeros !== 0 && zeros !== 1)) return null;
+    const length = order + highestMultiplicity + 1;
+    const place = numberOf(at);
+    if (!place || !this.isClaimedAt(place, from, to, zeros)) return null;
+    const [course, ...others] = this.courses(from, to, order + 2);
+    if (!course || others.length > 0) return null;
+    const jet = exactJet(course.body, new Map([[this.variable, exactVariable(at, length)]]), length);
+    const multiplicity = jet.slice(order).findIndex((coefficient) => !isZero(coefficient));
+    if (multiplicity < 1) return null;
+    const sign = this.signThroughout(order + multiplicity, from, to);
+    return sign === 0 ? null : { by: 'multiplicity', multiplicity };
+  }
+
+  /** One zero lies inside; that of a part without any, at a joint that ends it. */
+  private isClaimedAt(place: Range, from: number, to: number, zeros: 0 | 1): boolean {
+    if (zeros === 1)
+      return n.compare(place.low, n.fromDouble(from)) > 0 && n.compare(place.high, n.fromDouble(to)) < 0;
+    return [from, to].some((end) => n.common(place, n.point(n.fromDouble(end))) && this.isJoint(end));
+  }
+
+  /** A product is 0 where one of its factors is. */
+  private byFactors(claim: Claim): Shown | null {
+    const { order, from, to, zeros } = claim;
+    if (order > 0 || (zeros !== 0 && zeros !== 1)) return null;
+    if (isNeverZero(this.body)) return zeros === 0 ? { by: 'factors' } : null;
+    const factors = factorsOf(this.body);
+    if (!factors) return null;
+    const holds = (factor: Expression, count: 0 | 1): boolean =>
+      new Checker(factor, this.variable, this.joints, this.budget).shown({ ...claim, zeros: count }) !== null;
+    const open = factors.filter((factor) => !holds(factor, 0));
+    const [only] = open;
+    if (!only) return zeros === 0 ? { by: 'factors' } : null;
+    const isSteadyPart = this.courses(from, to, 2).every(isSteady);
+    return zeros === 1 && open.length === 1 && isSteadyPart && holds(only, 1) ? { by: 'factors' } : null;
+  }
+}
+
+/** Bounds of a number; null where it has none. */
+function numberOf(formula: Expression): Range | null {
+  const [value] = evaluate(formula, '', n.whole(0), 1);
+  if (!value) return null;
+  const { above, below } = value;
+  return (below ? jets.divide(above, below) : above)[0] ?? null;
+}
+
+/** Null where the checker has no rule, or numbers leave its reach. */
+function withinRules<T>(look: () => T | null): T | null {
+  try {
+    return look();
+  } catch (error) {
+    if (error instanceof NoRule || error instanceof RangeError) return null;
+    throw error;
+  }
+}
+
+const isOneSided = (x: Range): boolean => Math.abs(n.signOfRange(x) ?? 0) === 1;
+
+/** Whether the function has values on the whole part and no pole. */
+const isSteady = ({ below, isWhole }: Course): boolean =>
+  isWhole && (!below || isOneSided(below[0] as Range));
+
+/**
+ * What has the zeros of the derivative of a quotient: it times a power of the divisor. For q = a/b,
+ * q_k b^(k+1) = a_k b^k − Σ b_j b^(j−1) q_(k−j) b^(k−j+1).
+ */
+function numerator({ above, below }: Quotient, order: number): Range {
+  if (!below) return above[order] as Range;
+  const b = (j: number): Range => below[j] as Range;
+  const results: Range[] = [];
+  for (let k = 0; k <= order; k++) {
+    let sum = n.multiply(above[k] as Range, n.power(b(0), k));
+    for (let j = 1; j <= k; j++)
+      sum = n.subtract(sum, n.multiply(n.multiply(b(j), n.power(b(0), j - 1)), results[k - j] as Range));
+    results.push(sum);
+  }
+  return results[order] as Range;
+}
+
+/** What has the zeros of the derivative, and where the divisor keeps its sign, its sign as well. */
+function valuesOf(quotient: Quotient, order: number): Range {
+  const { above, below } = quotient;
+  if (!below || !isOneSided(below[0] as Range)) return numerator(quotient, order);
+  const direct = jets.divide(above, below)[order] as Range;
+  if (isOneSided(direct)) return direct;
+  const isTurned = n.signOfRange(below[0] as Range) === -1 && order % 2 === 0;
+  const times = numerator(quotient, order);
+  return isTurned ? n.negate(times) : times;
+}
+
+/** The sign to which the function comes at an end of a part. */
+function signAtEnd(course: Course, x: number, order: number): -1 | 0 | 1 | undefined {
+  const end = course.at(n.point(n.fromDouble(x)), order + 1);
+  if (!end || (end.below && !isOneSided(end.below[0] as Range))) return undefined;
+  return n.signOfRange(valuesOf(end, order));
+}
+
+/** e to any power, and every power that is worked out by a logarithm. */
+const isNeverZero = (body: Expression): boolean =>
+  (body.kind === 'call' && body.name === 'exp') || (body.kind === 'power' && ratioOf(body.exponent) === null);
+
+function factorsOf(body: Expression): readonly Expression[] | null {
+  switch (body.kind) {
+    case 'negate':
+      return [body.operand];
+    case 'multiply':
+      return [body.left, body.right];
+    case 'divide':
+      return [body.left];
+    case 'power':
+      return (ratioOf(body.exponent)?.p ?? 0) > 0 ? [body.base] : null;
+    default:
+      return null;
+  }
+}

@@ -1,0 +1,197 @@
+import * as f from './functions.ts';
+import * as n from './numbers.ts';
+import type { Float, Range } from './numbers.ts';
+
+/**
+ * Taylor coefficients over a whole part of the axis: c_k holds g⁽ᵏ⁾(x)/k! for every x of it at which g is defined
+ * (Moore, Interval Analysis, 1966, chapter 11; from memory).
+ */
+export type Jet = readonly Range[];
+
+const nought = n.point(n.zero);
+const one = n.whole(1);
+
+export const constant = (value: Range, length: number): Jet =>
+  Array.from({ length }, (_, k) => (k === 0 ? value : nought));
+
+export const variable = (part: Range, length: number): Jet =>
+  Array.from({ length }, (_, k) => (k === 0 ? part : k === 1 ? one : nought));
+
+const first = (u: Jet): Range => u[0] as Range;
+const at = (u: Jet, k: number): Range => u[k] ?? nought;
+
+export const add = (u: Jet, v: Jet): Jet => u.map((c, k) => n.add(c, at(v, k)));
+export const negate = (u: Jet): Jet => u.map(n.negate);
+export const subtract = (u: Jet, v: Jet): Jet => add(u, negate(v));
+export const scale = (u: Jet, by: Range): Jet => u.map((c) => n.multiply(c, by));
+export const withFirst = (u: Jet, value: Range): Jet => [value, ...u.slice(1)];
+
+const total = (terms: readonly Range[]): Range => terms.reduce(n.add, nought);
+
+export const multiply = (u: Jet, v: Jet): Jet =>
+  u.map((_, k) => total(Array.from({ length: k + 1 }, (__, j) => n.multiply(at(u, j), at(v, k - j)))));
+
+/** F(u) from its values over u and the jet of F′(u): (F∘u)′ = F′(u)·u′. */
+export function along(u: Jet, values: Range, slope: Jet): Jet {
+  const result = [values];
+  for (let k = 1; k < u.length; k++) {
+    const terms = Array.from({ length: k }, (_, i) =>
+      n.multiply(n.multiply(n.whole(i + 1), at(u, i + 1)), at(slope, k - 1 - i)),
+    );
+    result.push(n.divide(total(terms), n.whole(k)));
+  }
+  return result;
+}
+
+const shorter = (u: Jet): Jet => u.slice(0, -1);
+
+/** uⁿ for a whole number n, each power from the one below it. */
+export function integerPower(u: Jet, exponent: number): Jet {
+  if (exponent === 0) return constant(one, u.length);
+  const values = n.power(first(u), exponent);
+  if (u.length === 1) return [values];
+  return along(u, values, scale(integerPower(shorter(u), exponent - 1), n.whole(exponent)));
+}
+
+export const reciprocal = (u: Jet): Jet => integerPower(u, -1);
+export const divide = (u: Jet, v: Jet): Jet => multiply(u, reciprocal(v));
+
+/** u^(p/q), p/q in lowest terms with q > 1: the real root of negative numbers where q is odd. Null where there is no value. */
+export function rationalPower(u: Jet, p: number, q: number): Jet | null {
+  const values = rationalValues(first(u), p, q);
+  if (!values) return null;
+  if (u.length === 1) return [values];
+  const lower = rationalPower(shorter(u), p - q, q);
+  return lower && along(u, values, scale(lower, n.fraction(BigInt(p), BigInt(q))));
+}
+
+function rationalValues(x: Range, p: number, q: number): Range | null {
+  const above = n.common(x, { low: n.zero, high: n.everything.high });
+  const below = q % 2 === 1 ? n.common(x, { low: n.everything.low, high: n.zero }) : null;
+  const right = above && sizes(above, p, q);
+  const left = below && sizes(n.negate(below), p, q);
+  const signed = left && (p % 2 === 0 ? left : n.negate(left));
+  if (!right || !signed) return right ?? signed;
+  // Of a side that is nothing but 0 nothing is left inside the part.
+  if (n.signOf(x.high) === 0 && n.signOf(x.low) < 0) return signed;
+  return n.signOf(x.low) === 0 && n.signOf(x.high) > 0 ? right : n.hull(right, signed);
+}
+
+/** x^(p/q) for x from 0 up. */
+function sizes(x: Range, p: number, q: number): Range {
+  if (p < 0) return n.reciprocal(sizes(x, -p, q));
+  if (q === 2) return n.power(n.squareRoot(x), p);
+  const root = (end: Float): Range =>
+    end.m === 0n || end.e === Infinity
+      ? n.point(end)
+      : f.exp(n.multiply(f.ln(n.point(end)), n.fraction(BigInt(p), BigInt(q))));
+  return { low: root(x.low).low, high: root(x.high).high };
+}
+
+/** e^u: what is above the value is a multiple of it. */
+export function exp(u: Jet): Jet {
+  const ratios = [one];
+  for (let k = 1; k < u.length; k++) ratios.push(at(along(u.slice(0, k + 1), one, ratios), k));
+  return scale(ratios, f.exp(first(u)));
+}
+
+const positive: Range = { low: n.zero, high: n.everything.high };
+
+export function ln(u: Jet): Jet | null {
+  const inside = n.common(first(u), positive);
+  if (!inside || n.signOfRange(inside) === 0) return null;
+  return along(u, f.ln(inside), shorterReciprocal(withFirst(u, inside)));
+}
+
+const shorterReciprocal = (u: Jet): Jet => (u.length === 1 ? [] : reciprocal(shorter(u)));
+
+export function waves(u: Jet): { sin: Jet; cos: Jet } {
+  const [sin, cos] = [[f.sin(first(u))], [f.cos(first(u))]];
+  for (let k = 1; k < u.length; k++) {
+    const part = u.slice(0, k + 1);
+    const [s, c] = [at(along(part, first(u), cos), k), n.negate(at(along(part, first(u), sin), k))];
+    sin.push(s);
+    cos.push(c);
+  }
+  return { sin, cos };
+}
+
+const square = (u: Jet): Jet => integerPower(u, 2);
+const plusOne = (u: Jet): Jet => add(u, constant(one, u.length));
+const lower = (u: Jet, slope: (inner: Jet) => Jet | null): Jet | null =>
+  u.length === 1 ? [] : slope(shorter(u));
+
+/** A rising function by its values at two ends and its slope; null where nothing of the argument is in its domain. */
+function rising(
+  u: Jet,
+  domain: Range,
+  value: (x: Float) => Range,
+  slope: (inner: Jet) => Jet | null,
+): Jet | null {
+  const inside = n.common(first(u), domain);
+  if (!inside) return null;
+  const values = { low: value(inside.low).low, high: value(inside.high).high };
+  const slopes = lower(withFirst(u, inside), slope);
+  return slopes && along(u, values, slopes);
+}
+
+const half = n.fraction(1n, 2n);
+const inverseRoot = (u: Jet): Jet | null => rationalPower(u, -1, 2);
+const twice = (x: Range): Range => n.scaled(x, 1);
+const arcsine = (x: Float): Range => {
+  const isEnd = n.compare(x, { m: 1n, e: 0 }) >= 0 || n.compare(x, { m: -1n, e: 0 }) <= 0;
+  if (isEnd) return n.multiply(half, x.m > 0n ? f.pi : n.negate(f.pi));
+  const leg = n.squareRoot(n.subtract(one, n.power(n.point(x), 2)));
+  return f.arctan(n.divide(n.point(x), leg));
+};
+const sine = (x: Float): Range =>
+  n.multiply(half, n.subtract(f.exp(n.point(x)), f.exp(n.point(n.opposite(x)))));
+const areaSine = (x: Float): Range => {
+  if (x.e === Infinity) return n.point(x);
+  if (x.m < 0n) return n.negate(areaSine(n.opposite(x)));
+  return f.ln(n.add(n.point(x), n.squareRoot(n.add(one, n.power(n.point(x), 2)))));
+};
+
+export const arctan = (u: Jet): Jet =>
+  along(u, f.arctan(first(u)), lower(u, (v) => reciprocal(plusOne(square(v)))) as Jet);
+export const arcsin = (u: Jet): Jet | null =>
+  rising(u, n.between(-1, 1), arcsine, (v) => inverseRoot(plusOne(negate(square(v)))));
+export const arsinh = (u: Jet): Jet | null =>
+  rising(u, n.everything, areaSine, (v) => inverseRoot(plusOne(square(v))));
+export const arcosh = (u: Jet): Jet | null =>
+  rising(
+    u,
+    { low: { m: 1n, e: 0 }, high: n.everything.high },
+    (x) => {
+      if (x.e === Infinity) return n.point(x);
+      const below = n.common(n.subtract(n.power(n.point(x), 2), one), positive) as Range;
+      return f.ln(n.add(n.point(x), n.squareRoot(below)));
+    },
+    (v) => inverseRoot(subtract(square(v), constant(one, v.length))),
+  );
+export const artanh = (u: Jet): Jet | null =>
+  rising(
+    u,
+    n.between(-1, 1),
+    (x) => {
+      const p = n.point(x);
+      return n.scaled(n.subtract(f.ln(n.add(one, p)), f.ln(n.subtract(one, p))), -1);
+    },
+    (v) => reciprocal(plusOne(negate(square(v)))),
+  );
+export const sinh = (u: Jet): Jet =>
+  along(u, { low: sine(first(u).low).low, high: sine(first(u).high).high }, lower(u, cosh) as Jet);
+export function cosh(u: Jet): Jet {
+  const value = (x: Float): Range => n.scaled(n.add(f.exp(n.point(x)), f.exp(n.point(n.opposite(x)))), -1);
+  const { low, high } = first(u);
+  const ends = n.hull(value(low), value(high));
+  const values = n.signOf(low) < 0 && n.signOf(high) > 0 ? n.hull(one, ends) : ends;
+  return along(u, values, lower(u, sinh) as Jet);
+}
+export const tanh = (u: Jet): Jet => {
+  // 1 − 2/(e^(2x) + 1) rises.
+  const value = (x: Float): Range =>
+    n.subtract(one, n.divide(n.whole(2), n.add(one, f.exp(twice(n.point(x))))));
+  const values = { low: value(first(u).low).low, high: value(first(u).high).high };
+  return along(u, values, lower(u, (v) => reciprocal(square(cosh(v)))) as Jet);
+};

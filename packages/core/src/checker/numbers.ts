@@ -1,0 +1,226 @@
+/**
+ * Numbers m·2^e with m a whole number, and intervals of them whose ends are rounded outwards. This arithmetic belongs to
+ * the checker alone: what the search proves is looked at again by other means (directed rounding after Moore, Interval
+ * Analysis, 1966).
+ */
+
+export interface Float {
+  readonly m: bigint;
+  /** ±Infinity where the number is infinite; its sign is that of m. */
+  readonly e: number;
+}
+
+/** All x with low ≤ x ≤ high. */
+export interface Range {
+  readonly low: Float;
+  readonly high: Float;
+}
+
+/** Binary digits that are kept: three times those of a double. */
+const precision = 160;
+
+export const zero: Float = { m: 0n, e: 0 };
+const infinite = (sign: 1 | -1): Float => ({ m: BigInt(sign), e: Infinity });
+const isInfinite = (x: Float): boolean => x.e === Infinity;
+
+/** How many binary digits a whole number has, or one more. */
+function bitsOf(m: bigint): number {
+  const size = Math.abs(Number(m));
+  return size < Infinity ? Math.ceil(Math.log2(size + 1)) : m.toString(16).length * 4;
+}
+
+/** Rounded to the digits that are kept, down (−1) or up (1). */
+function rounded(m: bigint, e: number, way: 1 | -1): Float {
+  const excess = bitsOf(m) - precision;
+  if (excess <= 0) return { m, e };
+  const down = m >> BigInt(excess);
+  const isExact = down << BigInt(excess) === m;
+  return { m: way < 0 || isExact ? down : down + 1n, e: e + excess };
+}
+
+export const signOf = ({ m }: Float): -1 | 0 | 1 => (m > 0n ? 1 : m < 0n ? -1 : 0);
+
+export const opposite = ({ m, e }: Float): Float => ({ m: -m, e });
+
+function plus(a: Float, b: Float, way: 1 | -1): Float {
+  if (isInfinite(a)) return isInfinite(b) && a.m !== b.m ? infinite(way) : a;
+  if (isInfinite(b) || a.m === 0n) return b;
+  if (b.m === 0n) return a;
+  const [low, high] = a.e < b.e ? [a, b] : [b, a];
+  const gap = high.e - low.e;
+  if (gap > 4 * precision + bitsOf(low.m)) {
+    // Too small to be seen beside the other, but for the way of rounding.
+    const shifted = high.m << BigInt(2 * precision);
+    return rounded(shifted + BigInt(signOf(low)), high.e - 2 * precision, way);
+  }
+  return rounded(low.m + (high.m << BigInt(gap)), low.e, way);
+}
+
+function times(a: Float, b: Float, way: 1 | -1): Float {
+  // An end that is infinite stands for all large numbers, none of which is anything but 0 times 0.
+  if (a.m === 0n || b.m === 0n) return zero;
+  if (isInfinite(a) || isInfinite(b)) return infinite(a.m > 0n === b.m > 0n ? 1 : -1);
+  return rounded(a.m * b.m, a.e + b.e, way);
+}
+
+function over(a: Float, b: Float, way: 1 | -1): Float {
+  if (a.m === 0n || isInfinite(b)) return zero;
+  if (isInfinite(a)) return infinite(a.m > 0n === b.m > 0n ? 1 : -1);
+  const shift = precision + Math.max(0, bitsOf(b.m) - bitsOf(a.m)) + 8;
+  const [top, bottom] = b.m < 0n ? [-a.m, -b.m] : [a.m, b.m];
+  const scaled = top << BigInt(shift);
+  let quotient = scaled / bottom;
+  const isExact = quotient * bottom === scaled;
+  if (!isExact && scaled < 0n) quotient -= 1n;
+  // Now rounded down.
+  return rounded(way < 0 || isExact ? quotient : quotient + 1n, a.e - b.e - shift, way);
+}
+
+/** −1, 0 or 1 as a is smaller than, the same as or larger than b. */
+export function compare(a: Float, b: Float): -1 | 0 | 1 {
+  if (isInfinite(a) && isInfinite(b)) return signOf({ m: a.m - b.m, e: 0 });
+  if (isInfinite(a)) return signOf(a);
+  if (isInfinite(b)) return signOf(b) > 0 ? -1 : 1;
+  const low = Math.min(a.e, b.e);
+  if (Math.max(a.e, b.e) - low > 5000) {
+    const [sa, sb] = [signOf(a), signOf(b)];
+    if (sa !== sb) return sa > sb ? 1 : -1;
+    const isLarger = a.e + bitsOf(a.m) > b.e + bitsOf(b.m);
+    return isLarger === sa > 0 ? 1 : -1;
+  }
+  return signOf({ m: (a.m << BigInt(a.e - low)) - (b.m << BigInt(b.e - low)), e: 0 });
+}
+
+const least = (...values: readonly Float[]): Float => values.reduce((a, b) => (compare(a, b) <= 0 ? a : b));
+const most = (...values: readonly Float[]): Float => values.reduce((a, b) => (compare(a, b) >= 0 ? a : b));
+
+/** The double itself, with no rounding. @throws RangeError for NaN */
+export function fromDouble(x: number): Float {
+  if (Number.isNaN(x)) throw new RangeError('not a number');
+  if (!Number.isFinite(x)) return infinite(x > 0 ? 1 : -1);
+  let [m, e] = [x, 0];
+  while (!Number.isInteger(m)) {
+    m *= 2 ** 30;
+    e -= 30;
+  }
+  return { m: BigInt(m), e };
+}
+
+/** The nearest double, for showing. */
+export function toDouble({ m, e }: Float): number {
+  if (e === Infinity) return Number(m) * Infinity;
+  const excess = Math.max(0, bitsOf(m) - 64);
+  return Number(m >> BigInt(excess)) * 2 ** (e + excess);
+}
+
+export const point = (x: Float): Range => ({ low: x, high: x });
+export const whole = (n: number | bigint): Range => point({ m: BigInt(n), e: 0 });
+export const between = (low: number, high: number): Range => ({
+  low: fromDouble(low),
+  high: fromDouble(high),
+});
+export const everything: Range = { low: infinite(-1), high: infinite(1) };
+
+export const add = (x: Range, y: Range): Range => ({
+  low: plus(x.low, y.low, -1),
+  high: plus(x.high, y.high, 1),
+});
+export const negate = ({ low, high }: Range): Range => ({ low: opposite(high), high: opposite(low) });
+export const subtract = (x: Range, y: Range): Range => add(x, negate(y));
+
+export function multiply(x: Range, y: Range): Range {
+  const ends = [
+    [x.low, y.low],
+    [x.low, y.high],
+    [x.high, y.low],
+    [x.high, y.high],
+  ] as const;
+  return {
+    low: least(...ends.map(([a, b]) => times(a, b, -1))),
+    high: most(...ends.map(([a, b]) => times(a, b, 1))),
+  };
+}
+
+/** 1/x; where 0 is an end of x, everything on its side, and everything where it lies inside. */
+export function reciprocal({ low, high }: Range): Range {
+  const [a, b] = [signOf(low), signOf(high)];
+  if ((a < 0 && b > 0) || (a === 0 && b === 0)) return everything;
+  const one: Float = { m: 1n, e: 0 };
+  return {
+    low: b === 0 ? infinite(-1) : over(one, high, -1),
+    high: a === 0 ? infinite(1) : over(one, low, 1),
+  };
+}
+
+export const divide = (x: Range, y: Range): Range => multiply(x, reciprocal(y));
+
+/** p/q between two neighbours of the digits that are kept. */
+export const fraction = (p: bigint, q: bigint): Range => divide(whole(p), whole(q));
+
+export function power(x: Range, n: number): Range {
+  if (n < 0) return reciprocal(power(x, -n));
+  if (n === 0) return whole(1);
+  const raised = (a: Float, way: 1 | -1): Float => {
+    let result: Float = { m: 1n, e: 0 };
+    const size: Float = { m: a.m < 0n ? -a.m : a.m, e: a.e };
+    const isNegative = a.m < 0n && n % 2 === 1;
+    const inward = isNegative ? (-way as 1 | -1) : way;
+    for (let i = 0; i < n; i++) result = times(result, size, inward);
+    return isNegative ? opposite(result) : result;
+  };
+  if (n % 2 === 1) return { low: raised(x.low, -1), high: raised(x.high, 1) };
+  if (signOf(x.low) >= 0) return { low: raised(x.low, -1), high: raised(x.high, 1) };
+  if (signOf(x.high) <= 0) return { low: raised(x.high, -1), high: raised(x.low, 1) };
+  return { low: zero, high: most(raised(x.low, 1), raised(x.high, 1)) };
+}
+
+/** The smallest whole number from x up, or the largest from x down; only for numbers that are not infinite. */
+export function floor({ m, e }: Float): bigint {
+  return e >= 0 ? m << BigInt(e) : m >> BigInt(-e);
+}
+
+export const hull = (x: Range, y: Range): Range => ({ low: least(x.low, y.low), high: most(x.high, y.high) });
+
+/** What both hold; null where they have nothing in common. */
+export function common(x: Range, y: Range): Range | null {
+  const [low, high] = [most(x.low, y.low), least(x.high, y.high)];
+  return compare(low, high) <= 0 ? { low, high } : null;
+}
+
+/** 1 or −1 where every number of it is above or below 0, 0 where it is nothing but 0, otherwise undefined. */
+export function signOfRange({ low, high }: Range): -1 | 0 | 1 | undefined {
+  const [a, b] = [signOf(low), signOf(high)];
+  if (a > 0) return 1;
+  if (b < 0) return -1;
+  return a === 0 && b === 0 ? 0 : undefined;
+}
+
+export const isBounded = ({ low, high }: Range): boolean => !isInfinite(low) && !isInfinite(high);
+
+export const contains = (outer: Range, inner: Range): boolean =>
+  compare(outer.low, inner.low) <= 0 && compare(inner.high, outer.high) <= 0;
+
+/** x·2^n. */
+export const scaled = ({ low, high }: Range, n: number): Range => ({
+  low: { m: low.m, e: low.e + n },
+  high: { m: high.m, e: high.e + n },
+});
+
+/** √x of numbers from 0 up, by whole square roots (Newton). */
+export function squareRoot({ low, high }: Range): Range {
+  const root = (x: Float, way: 1 | -1): Float => {
+    if (isInfinite(x) || x.m === 0n) return x;
+    const shift =
+      Math.max(0, 2 * precision - bitsOf(x.m)) +
+      ((x.e - Math.max(0, 2 * precision - bitsOf(x.m))) % 2 !== 0 ? 1 : 0);
+    const [m, e] = [x.m << BigInt(shift), (x.e - shift) / 2];
+    let guess = 1n << BigInt(Math.ceil(bitsOf(m) / 2) + 1);
+    for (;;) {
+      const next = (guess + m / guess) >> 1n;
+      if (next >= guess) break;
+      guess = next;
+    }
+    return rounded(way < 0 || guess * guess === m ? guess : guess + 1n, e, way);
+  };
+  return { low: root(low, -1), high: root(high, 1) };
+}

@@ -1,0 +1,260 @@
+import { describe, expect, test } from '@jest/globals';
+import { all, create } from 'mathjs';
+import {
+  certificateOf,
+  check,
+  keyPoints,
+  readExpression,
+  type Claim,
+  type Expression,
+} from '../src/index.ts';
+import * as functions from '../src/checker/functions.ts';
+import * as n from '../src/checker/numbers.ts';
+import { fuzzCertificates } from '../fuzz/runs.ts';
+import { cases } from '../../../tests/cases.ts';
+
+const scope = { names: new Set(['x']), functions: new Set<string>() };
+function read(text: string): Expression {
+  const reading = readExpression(text, scope);
+  if (!reading.ok) throw new Error(text);
+  return reading.value;
+}
+
+/** Functions of school, with an interval. */
+const school: readonly [string, number, number][] = [
+  ['x^3 - 3x', -3, 3],
+  ['x^4 - 2x^2', -2, 2],
+  ['x^6 - 6x^4 + 9x^2', -3, 3],
+  ['(x - 1)^2 (x + 2)', -3, 3],
+  ['x^4', -1, 1],
+  ['0.1x^3 - 0.7x', -4, 4],
+  ['x^3/3 - x + 1/7', -3, 3],
+  ['x e^(-x)', -1, 6],
+  ['x^2 e^(-x)', -1, 8],
+  ['e^(-x^2)', -3, 3],
+  ['e^(-(1E5(x - 0.123))^2)', -1, 1],
+  ['e^x - 3x', -1, 3],
+  ['e^x - e x', -1, 3],
+  ['1/(1 + e^(-x))', -5, 5],
+  ['e^(-x) sin x', 0, 10],
+  ['sin x', -7, 7],
+  ['1 + sin x', -4, 4],
+  ['1 - cos x', -7, 7],
+  ['cos(x) - 1 + x^2/2', -1, 1],
+  ['sin x + cos 2x', 0, 7],
+  ['sin x + sin 3x', -3, 3],
+  ['2 sin x + x', -8, 8],
+  ['cos^2 x', -3, 3],
+  ['x^2 sin x', -4, 4],
+  ['sin(x^2)', -3, 3],
+  ['sin x/x', 1, 10],
+  ['sin(1/x)', 0.05, 1],
+  ['tan x', -4, 4],
+  ['sec x', -4, 4],
+  ['arctan x', -5, 5],
+  ['arcsin x', -1, 1],
+  ['1/x', -3, 3],
+  ['x + 1/x', -4, 4],
+  ['x/(x^2 + 1)', -5, 5],
+  ['(x^2 - 1)/(x - 2)', -3, 5],
+  ['(x^2 - 1)/(x - 1)', -3, 5],
+  ['x/(x^2 - 4)', -5, 5],
+  ['e^x/(x - 1)', -2, 3],
+  ['ln x', -1, 5],
+  ['ln(x^2 + 1)', -4, 4],
+  ['ln(ln x)', 1, 5],
+  ['sqrt x', -1, 4],
+  ['sqrt(x + 1)', -2, 4],
+  ['sqrt(4 - x^2)', -3, 3],
+  ['x sqrt(4 - x^2)', -3, 3],
+  ['x - sqrt x', 0, 4],
+  ['x^(2/3)', -2, 2],
+  ['x^(1/3)', -2, 2],
+  ['|x|', -2, 2],
+  ['|x^2 - 4|', -4, 4],
+  ['|x^2 - 2|', -3, 3],
+  ['max(x, 1)', -2, 3],
+  ['floor x', -2, 3],
+  ['x^2 if x < 1; 2 - x otherwise', -2, 3],
+  ['x^2 if x < 1; 2x - 1 otherwise', 0, 2],
+  ['x(12 - x)/5 for 0 ≤ x ≤ 12', -1, 13],
+  ['2^x - x^2', -2, 5],
+  ['sinh x', -2, 2],
+  ['cosh x', -2, 2],
+  ['tanh(x) - x/3', -4, 4],
+  ['cbrt(x^x) - 3x', 1, 2],
+];
+
+const known = new Map<string, ReturnType<typeof certify>>();
+function certified(text: string, a: number, b: number, order = 0) {
+  const key = `${text}|${a}|${b}|${order}`;
+  const found = known.get(key) ?? certify(text, a, b, order);
+  known.set(key, found);
+  return found;
+}
+
+const certify = (text: string, a: number, b: number, order: number) => {
+  const body = read(text);
+  const { points, complete } = keyPoints(body, 'x', [a, b], order);
+  const certificate = certificateOf(body, 'x', [a, b], order);
+  return { points, complete, certificate, checked: check(certificate, points) };
+};
+
+describe('a complete list of key points has a certificate', () => {
+  test.each(school)('%s on [%f, %f]', (text, a, b) => {
+    const { complete, checked } = certified(text, a, b);
+    expect([complete, checked.isAccepted]).toEqual([true, true]);
+  });
+
+  test('of a derivative as well', () => {
+    for (const [text, a, b] of [
+      ['x^4 - 2x^2', -2, 2],
+      ['e^(-x^2)', -3, 3],
+      ['x sin x', -4, 4],
+    ] as const)
+      expect(certified(text, a, b, 1).checked.isAccepted).toBe(true);
+  });
+
+  test('what the checker has no rule for is not accepted, and nothing is said against it', () => {
+    // Beside 0 the slope ln x + 1 of x ln x runs away, and no enclosure of x·(1/x) shows it.
+    for (const text of ['x ln x', 'x^x']) {
+      const { complete, checked } = certified(text, 0, 2);
+      expect([complete, checked.isAccepted, checked.contradicted.length]).toEqual([true, false, 0]);
+    }
+  });
+});
+
+/** What a true claim is not. */
+function falsified(claim: Claim): Claim[] {
+  const others = ([0, 1, 'all', 'nowhere'] as const).filter((zeros) => zeros !== claim.zeros);
+  // Where there is no function it has no zero.
+  const wrong = claim.zeros === 'nowhere' ? others.filter((zeros) => zeros !== 0) : others;
+  return wrong.map((zeros) => ({ ...claim, zeros }));
+}
+
+describe('the checker refuses what is false', () => {
+  test.each(school)('%s', (text, a, b) => {
+    const { certificate } = certified(text, a, b);
+    const every = Math.ceil(certificate.claims.length / 8);
+    const some = certificate.claims.filter((_, i) => i % every === 0).flatMap(falsified);
+    for (const claim of some)
+      expect([claim, check({ ...certificate, claims: [claim] }, []).shown]).toEqual([claim, [null]]);
+    expect(some.length).toBeGreaterThan(3);
+  });
+
+  test('an interval that is not covered', () => {
+    const { certificate, points } = certified('x^3 - 3x', -3, 3);
+    for (let i = 0; i < certificate.claims.length; i++) {
+      const claims = certificate.claims.filter((_, j) => j !== i);
+      const { isAccepted, gaps } = check({ ...certificate, claims }, points);
+      expect([isAccepted, gaps.length]).toEqual([false, 1]);
+    }
+  });
+
+  test('a point too few, a point too many, and one of another kind', () => {
+    const { certificate, points } = certified('x^3 - 3x', -3, 3);
+    for (const kind of ['zero', 'maximum', 'minimum', 'inflection'])
+      expect(
+        check(
+          certificate,
+          points.filter((point) => point.kind !== kind),
+        ).isAccepted,
+      ).toBe(false);
+    for (const kind of ['zero', 'maximum', 'minimum', 'inflection'])
+      expect(check(certificate, [...points, { kind, x: 2.2 }]).isAccepted).toBe(false);
+    const swapped = points.map(({ kind, x }) => ({ kind: kind === 'maximum' ? 'minimum' : kind, x }));
+    expect(check(certificate, swapped).isAccepted).toBe(false);
+  });
+
+  test('a piece that jumps over 0 where it is joined', () => {
+    // At 0 it has the value 0; beside it x − ½, with a zero at ½.
+    const body = read('0 if x ≤ 0; x - 0.5 otherwise');
+    const claims: Claim[] = [{ order: 0, from: 0, to: 1, zeros: 0 }];
+    const certificate = {
+      body,
+      variable: 'x',
+      from: 0,
+      to: 1,
+      orders: [0],
+      joints: [{ low: 0, high: 0 }],
+      claims,
+    };
+    expect(check(certificate, []).isAccepted).toBe(false);
+  });
+
+  test('a part with a pole or a gap in the middle of it, although its ends and its slope look well', () => {
+    for (const [text, zeros] of [
+      ['1/x', 1],
+      ['1/x', 'all'],
+      ['ln(x^2 - 1) + 1', 0],
+      ['x - 1/x', 1],
+      ['tan x', 1],
+    ] as const) {
+      const claims: Claim[] = [{ order: 0, from: -2, to: 2, zeros }];
+      const certificate = {
+        body: read(text),
+        variable: 'x',
+        from: -2,
+        to: 2,
+        orders: [0],
+        joints: [],
+        claims,
+      };
+      expect([text, check(certificate, []).shown]).toEqual([text, [null]]);
+    }
+  });
+});
+
+describe('the numbers of the checker', () => {
+  const digits = create(all ?? {}, { number: 'BigNumber', precision: 70 });
+
+  test.each([
+    ['exp', functions.exp, 'exp(x)', [-700, -3.5, -1e-9, 0, 0.1, 1, 20.25]],
+    ['ln', functions.ln, 'log(x)', [1e-300, 0.25, 0.999999, 1, 1.000001, 2, 1e15]],
+    ['sin', functions.sin, 'sin(x)', [-100, -1.5, -1e-8, 0, 0.7, 1.6, 3.2, 1e6]],
+    ['cos', functions.cos, 'cos(x)', [-100, -1.5, -1e-8, 0, 0.7, 1.6, 3.2, 1e6]],
+    ['arctan', functions.arctan, 'atan(x)', [-1e9, -2, -0.3, 0, 1e-7, 0.9, 1, 1.1, 5e5]],
+  ] as const)('%s holds what a library of many digits tells, within 38 digits', (_, ours, theirs, places) => {
+    const formula = digits.compile(theirs);
+    for (const x of places) {
+      const { low, high } = ours(n.point(n.fromDouble(x)));
+      const told = digits.bignumber(String(formula.evaluate({ x: digits.bignumber(x) })));
+      const size = Math.max(Math.abs(Number(told)), 1e-300);
+      const [below, above] = [low, high].map(({ m, e }) =>
+        digits.multiply(digits.bignumber(String(m)), digits.pow(digits.bignumber(2), e)),
+      );
+      const slack = digits.bignumber(size * 1e-60);
+      expect(digits.smallerEq(below as never, digits.add(told, slack) as never)).toBe(true);
+      expect(digits.largerEq(above as never, digits.subtract(told, slack) as never)).toBe(true);
+      expect(n.toDouble(n.subtract(n.point(high), n.point(low)).high)).toBeLessThanOrEqual(size * 1e-38);
+    }
+  });
+
+  test('π and whole intervals', () => {
+    // The first digits of π, from any table.
+    const scaled = n.multiply(functions.pi, n.whole(10n ** 40n));
+    expect([n.floor(scaled.low), n.floor(scaled.high)]).toEqual(
+      Array.from({ length: 2 }, () => 31415926535897932384626433832795028841971n),
+    );
+    for (const [from, to] of [
+      [-1, 2],
+      [3, 10],
+      [1.5, 1.7],
+      [-8, -7],
+    ] as const) {
+      const { low, high } = functions.sin(n.between(from, to));
+      for (let i = 0; i <= 200; i++) {
+        const y = Math.sin(from + ((to - from) * i) / 200);
+        expect(y).toBeGreaterThanOrEqual(n.toDouble(low) - 1e-15);
+        expect(y).toBeLessThanOrEqual(n.toDouble(high) + 1e-15);
+      }
+    }
+  });
+});
+
+test('random formulas: no complete list that the checker does not follow', () => {
+  const { tried, right, undecided, unshown, wrong } = fuzzCertificates(20261130, cases(25, 400));
+  expect(wrong).toEqual([]);
+  expect(right + undecided + unshown.length).toBe(tried);
+  expect(right).toBeGreaterThan(0.75 * (tried - undecided));
+});
