@@ -131,6 +131,28 @@ const words = [
     '"',
     '#',
   ],
+  ...['⌊', '⌋', '⌈', '⌉', '%', 'mod', '∏', '∏[k=1,', '\\prod_', '\\binom', 'binomial(', '↦', ':', ':=', '$'],
+  ...[
+    'ˣ',
+    'ⁿ',
+    '⁺',
+    '⁽',
+    '⅓',
+    '₀',
+    '¹',
+    '’',
+    '”',
+    'tg ',
+    'ch ',
+    'Sin',
+    'sin2',
+    '𝑥',
+    'ℎ',
+    '—',
+    ' 000',
+    'e-3',
+    'lim_(',
+  ],
 ];
 
 /** A text of words of the notation and of others, well formed or not. */

@@ -162,6 +162,19 @@ describe('what stands on a blackboard or in a document is read as it is meant', 
     expect(reading.ok && 'body' in reading.value && printText(reading.value.body)).toBe('s h + t g');
   });
 
+  test('a derivative at a place is set in brackets where more follows, so that it is read back', () => {
+    for (const text of [
+      "(x^2)'(3) x",
+      "2 + (x^2)'(3) + x",
+      "(x^2)''(-2) (x + 1)",
+      "(6)'(0)/(x + 1)",
+      "((x^2)'(3))^2",
+    ]) {
+      const read = bodyOf(text);
+      expect(bodyOf(printText(read))).toEqual(read);
+    }
+  });
+
   test('names keep the letters they are made of', () => {
     for (const name of ['a_pi', 'spin']) expect(printText(bodyOf(name))).toBe(name);
     expect(printLatex(bodyOf('spin'))).not.toContain('π');

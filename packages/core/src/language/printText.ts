@@ -99,7 +99,8 @@ function printApplied(name: string, orders: readonly number[]): string {
 
 function bracketed(node: Expression, least: number): string {
   const text = printText(node);
-  return strengthOf(node) < least ? `(${text})` : text;
+  const isOpen = node.kind === 'derivative' && hasPlace(node);
+  return isOpen || strengthOf(node) < least ? `(${text})` : text;
 }
 
 function printCall(name: string, args: readonly Expression[]): string {
@@ -202,10 +203,13 @@ function printBinder(node: BinderNode): string {
   }
 }
 
-function printDerivative({ variable, order, isPartial, body, at }: DerivativeNode): string {
+/** Behind the place of a derivative everything would belong to the place. */
+const hasPlace = ({ at, variable }: DerivativeNode): boolean => at.kind !== 'name' || at.name !== variable;
+
+function printDerivative(node: DerivativeNode): string {
+  const { variable, order, isPartial, body, at } = node;
   const d = isPartial ? '∂' : 'd';
   const power = order > 1 ? `^${order}` : '';
   const written = `${d}${power}/${d}${variable}${power} (${printText(body)})`;
-  const isAtItself = at.kind === 'name' && at.name === variable;
-  return isAtItself ? written : `${written} at ${variable} = ${bracketed(at, strength.sum)}`;
+  return !hasPlace(node) ? written : `${written} at ${variable} = ${bracketed(at, strength.sum)}`;
 }
