@@ -189,6 +189,9 @@ describe('the checker refuses what is false', () => {
       ['ln(x^2 - 1) + 1', 0],
       ['x - 1/x', 1],
       ['tan x', 1],
+      // Powers with an exponent that is no fraction are 0 where their base is.
+      ['(x^2)^π', 0],
+      ['|x|^e', 0],
     ] as const) {
       const claims: Claim[] = [{ order: 0, from: -2, to: 2, zeros }];
       const certificate = {

@@ -282,7 +282,7 @@ class Checker {
     if (order > 0 || (zeros !== 0 && zeros !== 1)) return null;
     if (isNeverZero(this.body)) return zeros === 0 ? { by: 'factors' } : null;
     const factors = factorsOf(this.body);
-    if (!factors) return null;
+    if (!factors || (zeros === 1 && isGeneralPower(this.body))) return null;
     const holds = (factor: Expression, count: 0 | 1): boolean =>
       new Checker(factor, this.variable, this.joints, this.budget).shown({ ...claim, zeros: count }) !== null;
     const open = factors.filter((factor) => !holds(factor, 0));
@@ -352,9 +352,14 @@ function signAtEnd(course: Course, x: number, order: number): -1 | 0 | 1 | undef
   return n.signOfRange(valuesOf(end, order));
 }
 
-/** e to any power, and every power that is worked out by a logarithm. */
+/** e to any power. */
 const isNeverZero = (body: Expression): boolean =>
-  (body.kind === 'call' && body.name === 'exp') || (body.kind === 'power' && ratioOf(body.exponent) === null);
+  (body.kind === 'call' && body.name === 'exp') ||
+  (body.kind === 'power' && body.base.kind === 'constant' && body.base.name === 'e');
+
+/** A power of which nothing is said where its base is 0. */
+const isGeneralPower = (body: Expression): boolean =>
+  body.kind === 'power' && ratioOf(body.exponent) === null;
 
 function factorsOf(body: Expression): readonly Expression[] | null {
   switch (body.kind) {
@@ -365,7 +370,7 @@ function factorsOf(body: Expression): readonly Expression[] | null {
     case 'divide':
       return [body.left];
     case 'power':
-      return (ratioOf(body.exponent)?.p ?? 0) > 0 ? [body.base] : null;
+      return isGeneralPower(body) || (ratioOf(body.exponent)?.p ?? 0) > 0 ? [body.base] : null;
     default:
       return null;
   }

@@ -199,7 +199,8 @@ class Way {
     const rule = calls.get(name);
     if (rule) {
       const domain = domains.get(name);
-      if (domain) this.within(name === 'logBase' && y ? y : x, domain);
+      if (domain) this.within(x, domain);
+      if (name === 'logBase' && y) this.within(y, notNegative);
       if (throughReciprocal.has(name)) this.withoutZero(x);
       const inner = innerDomains.get(name);
       if (inner) this.within(jets.reciprocal(x), inner);
@@ -478,7 +479,8 @@ export function ratioOf(node: Expression): { p: number; q: number } | null {
   return lowest(sign * above.p * below.q, Math.abs(above.q * below.p));
 }
 
-function lowest(p: number, q: number): { p: number; q: number } {
+function lowest(p: number, q: number): { p: number; q: number } | null {
+  if (!Number.isSafeInteger(p) || !Number.isSafeInteger(q)) return null;
   let [a, b] = [Math.abs(p), q];
   while (b > 0) [a, b] = [b, a % b];
   return { p: p / (a || 1), q: q / (a || 1) };

@@ -24,9 +24,9 @@ function sumOf(first: Range, next: (term: Range, k: number) => Range): Range {
   return n.everything;
 }
 
-/** arctan t for |t| ≤ ½. */
-function smallArctan(t: Range): Range {
-  const square = n.negate(n.multiply(t, t));
+/** t + s·t³/3 + s²·t⁵/5 + … for |t| ≤ ½: artanh t where s is 1, arctan t where it is −1. */
+function oddSeries(t: Range, s: 1 | -1): Range {
+  const square = n.multiply(n.whole(s), n.multiply(t, t));
   let [power, sum] = [t, t];
   for (let k = 3; k < mostTerms; k += 2) {
     power = n.multiply(power, square);
@@ -37,6 +37,8 @@ function smallArctan(t: Range): Range {
   }
   return n.everything;
 }
+const smallArctan = (t: Range): Range => oddSeries(t, -1);
+const smallArtanh = (t: Range): Range => oddSeries(t, 1);
 
 /** Machin (1706): π = 16 arctan 1/5 − 4 arctan 1/239. */
 export const pi: Range = n.subtract(
@@ -47,20 +49,6 @@ const quarter = n.scaled(pi, -1);
 
 /** ln 2 = 2 artanh ⅓. */
 const ln2: Range = n.multiply(n.whole(2), smallArtanh(n.fraction(1n, 3n)));
-
-/** artanh t for |t| ≤ ½. */
-function smallArtanh(t: Range): Range {
-  const square = n.multiply(t, t);
-  let [power, sum] = [t, t];
-  for (let k = 3; k < mostTerms; k += 2) {
-    power = n.multiply(power, square);
-    const term = n.divide(power, n.whole(k));
-    sum = n.add(sum, term);
-    const size = n.hull(term, n.negate(term)).high;
-    if (n.compare(size, { m: 1n, e: -200 }) < 0) return n.add(sum, symmetric({ m: size.m, e: size.e + 1 }));
-  }
-  return n.everything;
-}
 
 const monotone =
   (at: (x: Float) => Range) =>

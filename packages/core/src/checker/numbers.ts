@@ -174,7 +174,7 @@ export function power(x: Range, n: number): Range {
   return { low: zero, high: most(raised(x.low, 1), raised(x.high, 1)) };
 }
 
-/** The smallest whole number from x up, or the largest from x down; only for numbers that are not infinite. */
+/** The largest whole number that is not above x, which is not infinite. */
 export function floor({ m, e }: Float): bigint {
   return e >= 0 ? m << BigInt(e) : m >> BigInt(-e);
 }
