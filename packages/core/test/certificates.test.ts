@@ -192,6 +192,9 @@ describe('the checker refuses what is false', () => {
       // Powers with an exponent that is no fraction are 0 where their base is.
       ['(x^2)^π', 0],
       ['|x|^e', 0],
+      // Poles and holes where a part is halved.
+      ['x^(-1/3)', 1],
+      ['1/(1/x)', 1],
     ] as const) {
       const claims: Claim[] = [{ order: 0, from: -2, to: 2, zeros }];
       const certificate = {

@@ -208,17 +208,21 @@ class Checker {
   private awayFromZero(order: number, from: number, to: number, halvings: number): Range | null {
     const ranges = this.courses(from, to, order + 2).map((course) => valuesOf(course, order));
     if (ranges.length > 0 && ranges.every(isOneSided)) return ranges.reduce(n.hull);
-    return this.halved(from, to, halvings, (a, b) => this.awayFromZero(order, a, b, halvings - 1));
+    // A value of its own where the halves meet is no matter of either.
+    const isFine = (middle: number): boolean =>
+      order > 0 || this.courses(middle, middle, 1).every((course) => isOneSided(valuesOf(course, 0)));
+    return this.halved(from, to, halvings, isFine, (a, b) => this.awayFromZero(order, a, b, halvings - 1));
   }
 
   private halved(
     from: number,
     to: number,
     halvings: number,
+    isFine: (middle: number) => boolean,
     part: (from: number, to: number) => Range | null,
   ): Range | null {
     const middle = from + (to - from) / 2;
-    if (halvings === 0 || middle <= from || middle >= to) return null;
+    if (halvings === 0 || middle <= from || middle >= to || !isFine(middle)) return null;
     const left = part(from, middle);
     const right = left && part(middle, to);
     return left && right && n.hull(left, right);
@@ -226,13 +230,20 @@ class Checker {
 
   /** The sign that a derivative has on the whole of a part, on which the function has values everywhere; 0 where none is shown. */
   private signThroughout(order: number, from: number, to: number): -1 | 0 | 1 {
+    // Neither a pole nor the end of a domain may stand where halves meet.
+    const isSmooth = (middle: number): boolean => {
+      const [value] = this.courses(middle, middle, 1);
+      const [slope] = this.courses(middle, middle, order + 1);
+      const isThere = value !== undefined && isSteady(value) && n.isBounded(valuesOf(value, 0));
+      return isThere && slope !== undefined && n.isBounded(valuesOf(slope, order));
+    };
     const steady = (a: number, b: number, halvings: number): Range | null => {
       const courses = this.courses(a, b, order + 2);
       const [only] = courses;
       const values = only && courses.length === 1 && isSteady(only) ? valuesOf(only, order) : null;
       return values && isOneSided(values)
         ? values
-        : this.halved(a, b, halvings, (c, d) => steady(c, d, halvings - 1));
+        : this.halved(a, b, halvings, isSmooth, (c, d) => steady(c, d, halvings - 1));
     };
     const values = steady(from, to, mostHalvings);
     return (values && n.signOfRange(values)) ?? 0;

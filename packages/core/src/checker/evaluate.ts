@@ -126,6 +126,8 @@ class Way {
       }
       case 'divide': {
         const [u, v] = [inner(node.left), inner(node.right)];
+        // 1/(1/x) has no value at 0.
+        if (v?.below) this.withoutZero(v.below);
         return u && v && quotient(u, v);
       }
       case 'power':

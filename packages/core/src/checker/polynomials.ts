@@ -72,6 +72,8 @@ function read(node: Expression, variable: string): Rational | null {
     case 'divide': {
       const [u, w] = [inner(node.left), inner(node.right)];
       if (!u || !w) return null;
+      // 1/(1/x) has no value at 0.
+      if (node.kind === 'divide' && w.below.length > 1) return null;
       const v = node.kind === 'multiply' ? w : { above: w.below, below: w.above };
       if (v.below.length === 0) return null;
       return { above: multiply(u.above, v.above), below: multiply(u.below, v.below) };
@@ -79,7 +81,7 @@ function read(node: Expression, variable: string): Rational | null {
     case 'power': {
       const [u, ratio] = [inner(node.base), ratioOf(node.exponent)];
       if (!u || !ratio || ratio.q !== 1 || Math.abs(ratio.p) > 60) return null;
-      if (ratio.p < 0 && u.above.length === 0) return null;
+      if (ratio.p < 0 && (u.above.length === 0 || u.below.length > 1)) return null;
       const base = ratio.p < 0 ? { above: u.below, below: u.above } : u;
       let result: Rational = { above: [1n], below: [1n] };
       for (let i = 0; i < Math.abs(ratio.p); i++)
