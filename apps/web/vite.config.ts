@@ -136,7 +136,12 @@ export default defineConfig({
               test: isOfControls,
               minShareCount: 2,
             },
-            { name: 'mathematics', test: /packages[\\/]core[\\/]/, minShareCount: 2 },
+            // What checks proofs comes when it is first asked for.
+            {
+              name: 'mathematics',
+              test: /packages[\\/]core[\\/]src[\\/](?!checker|analysis[\\/]certificate)/,
+              minShareCount: 2,
+            },
             {
               name: 'workplace',
               test: /packages[\\/]demonstration[\\/]|apps[\\/]web[\\/]src[\\/](state[\\/]|build[\\/]|parts[\\/](TextField|SelectField)\.)/,

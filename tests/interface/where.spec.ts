@@ -387,3 +387,19 @@ test('bad input is answered by a sentence at its place, and the rest works on', 
   await expect(nearest).toContainText('the curve has no point, so there is no segment');
   await expect(nearest).toContainText('that is where');
 });
+
+test('why the list is complete is laid under the curve, piece by piece', async ({ teacher, page }) => {
+  await teacher.openNew();
+  await teacher.state('f(x) = x e^(-x)');
+  await teacher.add('Key points');
+  const card = teacher.entry(/^Key points/);
+  await expect(card).toContainText('complete (proved)');
+  await page.getByLabel('Why complete?').selectOption('no other highs and lows');
+  await expect(card).toContainText('without a gap');
+  await page.getByRole('button', { name: 'f′ negative: falls ↘' }).click();
+  await expect(page.getByText(/so no high and no low can hide/)).toBeVisible();
+  await page.keyboard.press('Escape');
+  await teacher.untilSaved();
+  await page.reload();
+  await expect(page.getByRole('button', { name: 'f′ zero: one turn' })).toBeVisible();
+});

@@ -1,3 +1,4 @@
+import { certified } from '@yperkine/core/certificate';
 import { readFileSync } from 'node:fs';
 import {
   accept,
@@ -71,7 +72,7 @@ export const documentWith = (entries: Document['entries']): Document => ({
 });
 
 export const outcomeOf = (document: Document, id: Id, stage: Stage = emptyStage) =>
-  resolve(document, stage, undefined, answersNow()).entries.get(id)?.outcome;
+  resolve(document, stage, undefined, answersNow(certified)).entries.get(id)?.outcome;
 
 /** What came out of an entry. @throws with the entry's own sentence where nothing did */
 export function resultOf<T>(document: Document, id: Id, stage: Stage = emptyStage): T {
@@ -84,7 +85,7 @@ export const sceneOf = (document: Document): Scene =>
   buildScene({
     document,
     stage: emptyStage,
-    resolution: resolve(document, emptyStage, undefined, answersNow()),
+    resolution: resolve(document, emptyStage, undefined, answersNow(certified)),
     size: { width: 800, height: 500, density: 1, furniture: true },
     here: null,
   });

@@ -84,8 +84,14 @@ describe('stored documents', () => {
         id,
         entry.kind === 'parameter' && version < 6
           ? { ...entry, spread: 'even' }
-          : entry.kind === 'keyPoints' && version < 8 && entry.shows.includes('breaks')
-            ? { ...entry, shows: [...entry.shows, 'asymptotes'] }
+          : entry.kind === 'keyPoints'
+            ? {
+                ...entry,
+                proof: null,
+                ...(version < 8 && entry.shows.includes('breaks')
+                  ? { shows: [...entry.shows, 'asymptotes'] }
+                  : {}),
+              }
             : entry,
       ]);
       const expected = {

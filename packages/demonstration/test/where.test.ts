@@ -364,3 +364,54 @@ describe('a high, low, zero or crossing near a click', () => {
     expect(near(x)).toEqual(expected);
   });
 });
+
+describe('why a list of key points is complete', () => {
+  const proved = (text: string, proof: 0 | 1 | 2 | null, on = interval) =>
+    withStudy(text, makeEntry('keyPoints', { order: 2, on: 'f', ...on, proof }));
+  const stripOf = (document: ReturnType<typeof proved>) => ofKind(marksOf(sceneOf(document)), 'strip')[0];
+
+  test('pieces without a gap are laid under the curve, each with its reason', () => {
+    const document = proved('f(x) = x e^(-x)', 1);
+    const strip = stripOf(document);
+    expect(strip?.title).toBe('f′');
+    expect(strip?.parts.map(({ sign, word }) => [sign, word])).toEqual([
+      [1, 'rises ↗'],
+      [0, 'one turn'],
+      [-1, 'falls ↘'],
+    ]);
+    const [first, turn] = strip?.parts ?? [];
+    expect(first?.x1).toBe(turn?.x0);
+    expect(first?.sentence).toMatch(
+      /^For x from −3\.000 to .* f′ lies between .* and .*: it cannot be 0 there, so no high and no low can hide\.$/,
+    );
+    expect(turn?.sentence).toContain('f′ is 0 exactly once, since it only falls there and changes its sign.');
+    expect(sentenceOf(document)).toContain(
+      'The interval is covered by 3 pieces without a gap: on 2 of them f′ is never 0, on one exactly once. Each was checked a second time by another way.',
+    );
+  });
+
+  test('zeros and bends have their own; by counting where it is a polynomial', () => {
+    const zeros = stripOf(proved('f(x) = x^3 - 3x', 0));
+    expect(zeros?.parts.filter(({ sign }) => sign === 0).map(({ word }) => word)).toEqual([
+      'one zero',
+      'one zero',
+      'one zero',
+    ]);
+    expect(zeros?.parts[0]?.sentence).toContain('by counting the zeros of a polynomial (Sturm)');
+    expect(stripOf(proved('f(x) = x^3 - 3x', 2))?.title).toBe('f″');
+  });
+
+  test('without the question there is no strip and no row for it, and bounds are those of the derivative', () => {
+    expect(stripOf(proved('f(x) = x e^(-x)', null))).toBeUndefined();
+    // By hand: the bend of x² + sin x/10 lies between 1.9 and 2.1.
+    const [bend] = stripOf(proved('f(x) = x^2 + sin(x)/10', 2))?.parts ?? [];
+    expect(bend?.sentence).toContain('f″ lies between 1.9 and 2.1');
+  });
+
+  test('what the second check cannot show is not called proved', () => {
+    const document = proved('f(x) = x ln x', 1, { from: '0', to: '2' });
+    expect(sentenceOf(document)).toContain('A second check could not show all of it');
+    const outcome = outcomeOf(document, 'study');
+    expect(outcome?.ok && (outcome.result as StudyResult).certainty?.isProved).toBe(false);
+  });
+});

@@ -24,6 +24,7 @@ import { asymptotes, type Asymptotes, type KnownForm } from './asymptotes.ts';
 import type { Box } from './isolate.ts';
 import { joins, type Join } from './joins.ts';
 import { besidePlace, mendingAt, type MendingValues } from './mending.ts';
+import type { ToldCertificate } from './certificate.ts';
 import { keyPoints, type KeyPoint, type SideHeight } from './keyPoints.ts';
 import { located, type Located, type Place } from './place.ts';
 import { numberFormula } from '../limit/numberFormula.ts';
@@ -48,8 +49,8 @@ interface Asked {
  * back once `sendable`.
  */
 export type Question =
-  /** Key points of the derivative of the given order. */
-  | (Asked & { readonly ask: 'keyPoints'; readonly order: number })
+  /** Key points of the derivative of the given order, and what shows that they are all. */
+  | (Asked & { readonly ask: 'keyPoints'; readonly order: number; readonly isCertified?: boolean })
   | (Asked & { readonly ask: 'signs'; readonly order: number })
   /** Where that derivative equals the other side, a formula in the same variable. */
   | (Asked & { readonly ask: 'solve'; readonly order: number; readonly equals: Expression })
@@ -145,7 +146,12 @@ export interface ToldIntegral extends Omit<DefiniteIntegral, 'parts'> {
 
 /** What comes back for each question. */
 export interface AnswerTo {
-  readonly keyPoints: Told & { readonly points: readonly ToldKeyPoint[]; readonly asymptotes: Asymptotes };
+  readonly keyPoints: Told & {
+    readonly points: readonly ToldKeyPoint[];
+    readonly asymptotes: Asymptotes;
+    /** Put in by `certified`; null where it is not asked for, or the list is not complete. */
+    readonly certificate: ToldCertificate | null;
+  };
   readonly signs: Told & {
     readonly intervals: readonly (LocatedStretch & { readonly sign: -1 | 0 | 1 })[];
     readonly ends: readonly { readonly place: Located; readonly value: number | null }[];
@@ -291,7 +297,8 @@ const stretch = ({ from, to }: { from: Place; to: Place }): LocatedStretch => ({
 /** How near to a proved point a searched one is the same, as a share of the interval. */
 const sameShare = 1e-7;
 
-function toldKeyPoints({ body, variable, interval, order }: QuestionOf<'keyPoints'>): AnswerTo['keyPoints'] {
+function toldKeyPoints(question: QuestionOf<'keyPoints'>): AnswerTo['keyPoints'] {
+  const { body, variable, interval, order } = question;
   const found = keyPoints(body, variable, interval, order);
   const near = (interval[1] - interval[0]) * sameShare;
   const searched = sampledKeyPoints(body, variable, order, found.undecided).filter(
@@ -312,6 +319,7 @@ function toldKeyPoints({ body, variable, interval, order }: QuestionOf<'keyPoint
       })),
       undecided: openSides,
     },
+    certificate: null,
   };
 }
 

@@ -1,10 +1,13 @@
-import type { Certificate, Claim } from '../checker/check.ts';
+import { check, type Certificate, type Claim, type Listed, type Shown } from '../checker/check.ts';
 import { enclosedJet } from '../evaluate/enclosedJets.ts';
 import * as intervals from '../evaluate/interval.ts';
 import * as jets from '../evaluate/intervalJet.ts';
 import type { Program } from '../evaluate/program.ts';
 import { Arcs, type Arc } from './arcs.ts';
 import { programOf } from './programs.ts';
+import { unpacked } from '../interpolation/packed.ts';
+import type { AnswerTo, Question, QuestionOf } from './answers.ts';
+import type { Outcome } from './sentAnswers.ts';
 import type { Place } from './place.ts';
 import type { Expression } from '../language/tree.ts';
 
@@ -40,6 +43,51 @@ export function certificateOf(
 const highestMultiplicity = 6;
 /** Where doubles end, the checker's numbers go on. */
 const beyondDoubles = 1e-290;
+
+/** One part of a certificate that was checked. */
+export interface CheckedPart {
+  /** 0 for the function that was asked about, 1 for its slope, 2 for its bend. */
+  readonly above: number;
+  readonly from: number;
+  readonly to: number;
+  readonly zeros: Claim['zeros'];
+  /** Of a part without a zero; 0 where it is not known. */
+  readonly sign: -1 | 0 | 1;
+  readonly shown: Shown | null;
+}
+
+/** A certificate as plain data, with what the checker says of it. */
+export interface ToldCertificate {
+  readonly isAccepted: boolean;
+  readonly parts: readonly CheckedPart[];
+}
+
+/**
+ * An answer with its certificate, where the question asks for one and the list is complete. The checker is large and
+ * rarely asked for: it is no part of what answers questions, and comes by itself.
+ */
+export function certified(question: Question, outcome: Outcome): Outcome {
+  if (question.ask !== 'keyPoints' || !question.isCertified || !outcome.ok) return outcome;
+  const answer = outcome.answer as AnswerTo['keyPoints'];
+  if (!answer.complete) return outcome;
+  const asked = { ...question, body: unpacked(question.body) };
+  return { ok: true, answer: { ...answer, certificate: toldCertificate(asked, answer.points) } };
+}
+
+/** The certificate of the key points of a derivative, checked. */
+function toldCertificate(
+  { body, variable, interval, order }: QuestionOf<'keyPoints'>,
+  points: readonly Listed[],
+): ToldCertificate {
+  const certificate = certificateOf(body, variable, interval, order);
+  const { isAccepted, shown, signs } = check(certificate, points);
+  const parts = certificate.claims.map(({ order: k, from, to, zeros }, i) => ({
+    ...{ above: k - order, from, to, zeros },
+    sign: signs[i] ?? 0,
+    shown: shown[i] ?? null,
+  }));
+  return { isAccepted, parts };
+}
 
 /** The claims of one order on one arc. */
 class ArcClaims {

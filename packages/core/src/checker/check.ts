@@ -21,6 +21,8 @@ export interface Claim {
 export type Shown =
   /** The values lie between two numbers on one side of 0. */
   | { readonly by: 'bounds'; readonly low: number; readonly high: number }
+  /** What stands above the fraction line keeps its sign, poles or not. */
+  | { readonly by: 'numerator' }
   /** It only rises or only falls, and its values at the ends tell the rest. */
   | { readonly by: 'slope'; readonly rises: boolean }
   /** It is a polynomial, or a quotient of two, whose zeros are counted. */
@@ -55,6 +57,8 @@ export interface Checked {
   readonly isAccepted: boolean;
   /** How each claim was shown; null for one that was not. */
   readonly shown: readonly (Shown | null)[];
+  /** The sign in the middle of each part without a zero; 0 where it is not known. */
+  readonly signs: readonly (-1 | 0 | 1)[];
   /** Parts that no claim covers. */
   readonly gaps: readonly { readonly order: number; readonly from: number; readonly to: number }[];
   /** Claims that the list does not follow. */
@@ -73,7 +77,8 @@ export function check(certificate: Certificate, list: readonly Listed[]): Checke
   const [lowest = 0] = orders;
   const contradicted = claims.filter((claim) => !checker.isFollowed(claim, claim.order - lowest, list));
   const isAccepted = gaps.length === 0 && contradicted.length === 0 && shown.every((how) => how !== null);
-  return { isAccepted, shown, gaps, contradicted };
+  const signs = claims.map((claim) => checker.signInside(claim));
+  return { isAccepted, shown, signs, gaps, contradicted };
 }
 
 /** What the zeros of the function, its slope and its bend are in a list. */
@@ -84,6 +89,7 @@ const widestJoint = 1e-9;
 /** How often a part may be halved to show what it is claimed to be. */
 const mostHalvings = 6;
 const highestMultiplicity = 6;
+const factorials = [1, 1, 2, 6, 24, 120];
 /** Parts on which the function is worked out for one certificate. */
 const mostParts = 4000;
 
@@ -200,18 +206,50 @@ class Checker {
   }
 
   private byBounds({ order, from, to, zeros }: Claim): Shown | null {
-    const bounds = zeros === 0 ? this.awayFromZero(order, from, to, mostHalvings) : null;
-    return bounds && { by: 'bounds', low: n.toDouble(bounds.low), high: n.toDouble(bounds.high) };
+    if (zeros !== 0) return null;
+    const found = this.awayFromZero(order, from, to);
+    if (!found) return null;
+    const { values, areDirect } = found;
+    if (!areDirect) return { by: 'numerator' };
+    // From the Taylor coefficient to the derivative.
+    const { low, high } = n.multiply(values, n.whole(factorials[order] ?? 0));
+    return order < factorials.length
+      ? { by: 'bounds', low: n.toDouble(low), high: n.toDouble(high) }
+      : { by: 'numerator' };
   }
 
-  /** All values of a part, none of them 0; the part is halved where that helps. */
-  private awayFromZero(order: number, from: number, to: number, halvings: number): Range | null {
-    const ranges = this.courses(from, to, order + 2).map((course) => valuesOf(course, order));
-    if (ranges.length > 0 && ranges.every(isOneSided)) return ranges.reduce(n.hull);
+  /** All values of a part, or what stands above the fraction line, none of them 0; the part is halved where that helps. */
+  private awayFromZero(
+    order: number,
+    from: number,
+    to: number,
+  ): { values: Range; areDirect: boolean } | null {
+    let areDirect = true;
     // A value of its own where the halves meet is no matter of either.
     const isFine = (middle: number): boolean =>
       order > 0 || this.courses(middle, middle, 1).every((course) => isOneSided(valuesOf(course, 0)));
-    return this.halved(from, to, halvings, isFine, (a, b) => this.awayFromZero(order, a, b, halvings - 1));
+    const within = (a: number, b: number, halvings: number): Range | null => {
+      const courses = this.courses(a, b, order + 2);
+      const ranges = courses.map((course) => valuesOf(course, order));
+      if (ranges.length === 0 || !ranges.every(isOneSided))
+        return this.halved(a, b, halvings, isFine, (c, d) => within(c, d, halvings - 1));
+      areDirect &&= courses.every((course) => isOneSided(directValues(course, order)));
+      return ranges.reduce(n.hull);
+    };
+    const values = within(from, to, mostHalvings);
+    return values && { values, areDirect };
+  }
+
+  /** The sign in the middle of a part; 0 where it has a zero, or none is shown. */
+  signInside({ order, from, to, zeros }: Claim): -1 | 0 | 1 {
+    if (zeros !== 0) return 0;
+    const sign = withinRules(() => {
+      const [course, ...others] = this.courses(from, to, order + 1);
+      return course && others.length === 0
+        ? (signAtEnd(course, from + (to - from) / 2, order) ?? null)
+        : null;
+    });
+    return sign ?? 0;
   }
 
   private halved(
@@ -345,11 +383,17 @@ function numerator({ above, below }: Quotient, order: number): Range {
   return results[order] as Range;
 }
 
+/** The values of the derivative themselves, over its factorial. */
+function directValues({ above, below }: Quotient, order: number): Range {
+  if (!below) return above[order] as Range;
+  return isOneSided(below[0] as Range) ? (jets.divide(above, below)[order] as Range) : n.everything;
+}
+
 /** What has the zeros of the derivative, and where the divisor keeps its sign, its sign as well. */
 function valuesOf(quotient: Quotient, order: number): Range {
-  const { above, below } = quotient;
+  const { below } = quotient;
   if (!below || !isOneSided(below[0] as Range)) return numerator(quotient, order);
-  const direct = jets.divide(above, below)[order] as Range;
+  const direct = directValues(quotient, order);
   if (isOneSided(direct)) return direct;
   const isTurned = n.signOfRange(below[0] as Range) === -1 && order % 2 === 0;
   const times = numerator(quotient, order);

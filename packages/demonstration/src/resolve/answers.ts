@@ -60,14 +60,20 @@ export const answeredBy = <K extends QuestionKind>(
 
 const mostKept = 200;
 
-/** Answers on the spot, each question once. */
-export function answersNow(): Answers {
+/**
+ * Answers on the spot, each question once.
+ * @param finished what is done with an answer before it is told, such as putting in its certificate
+ */
+export function answersNow(
+  finished: (question: Question, outcome: AnswerOutcome) => AnswerOutcome = (_, outcome) => outcome,
+): Answers {
   const known = new Map<string, AnswerOutcome>();
   return {
     ask(_by, question) {
       const key = keyOfQuestion(question);
       // What is asked in the middle of something is none of its effort.
-      const outcome = known.get(key) ?? new Effort(Infinity).spendOn(() => answerSent(question));
+      const outcome =
+        known.get(key) ?? new Effort(Infinity).spendOn(() => finished(question, answerSent(question)));
       if (known.size >= mostKept) known.clear();
       known.set(key, outcome);
       return answeredBy(outcome);

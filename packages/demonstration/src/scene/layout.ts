@@ -31,11 +31,13 @@ export interface TierFrame {
 /** A row of signs under a tier, and the room around it. */
 export const stripRow = { height: 24, gap: 5 } as const;
 
-/** Whether a sign strip stands under a tier: its own choice, or the tier of its curve. */
+/** How many strips stand under a tier: of signs, which may choose it, and of what proves key points. */
 function stripsUnder(document: Document, resolution: Resolution, tier: Id): number {
   return Object.entries(document.entries).filter(([id, entry]) => {
-    if (entry.kind !== 'signStrip' || !isShown(resolution, id)) return false;
-    return (entry.under ?? curveOf(resolution, entry.on)?.tier) === tier;
+    const isProof = entry.kind === 'keyPoints' && entry.proof !== null;
+    if (!(isProof || entry.kind === 'signStrip') || !isShown(resolution, id)) return false;
+    const chosen = entry.kind === 'signStrip' ? entry.under : null;
+    return (chosen ?? curveOf(resolution, entry.on)?.tier) === tier;
   }).length;
 }
 

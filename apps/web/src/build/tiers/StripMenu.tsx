@@ -32,14 +32,16 @@ export function StripMenu({ picked: { entry, title, part, x, y }, within, onClos
   return (
     <PlaceMenu label={`${title}: ${part.word}`} x={x} y={y} within={within} onClose={onClose}>
       <p className="px-3 pt-1 pb-1.5">{part.sentence}</p>
-      <button
-        type="button"
-        onClick={emphasise}
-        className="flex w-full items-center gap-2 rounded-lg px-3 py-2 text-left hover:bg-hover focus-visible:bg-hover"
-      >
-        <Highlighter size={17} aria-hidden /> Emphasise{' '}
-        {curve ? `${primed(curve.curve.name, curve.curve.order)} where this holds` : 'this part'}
-      </button>
+      {strip?.kind === 'signStrip' && (
+        <button
+          type="button"
+          onClick={emphasise}
+          className="flex w-full items-center gap-2 rounded-lg px-3 py-2 text-left hover:bg-hover focus-visible:bg-hover"
+        >
+          <Highlighter size={17} aria-hidden /> Emphasise{' '}
+          {curve ? `${primed(curve.curve.name, curve.curve.order)} where this holds` : 'this part'}
+        </button>
+      )}
     </PlaceMenu>
   );
 }

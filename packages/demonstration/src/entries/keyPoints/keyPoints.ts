@@ -1,6 +1,9 @@
 import { evaluateAt, type Asymptote } from '@yperkine/core';
 import { z } from 'zod';
+import type { Mark } from '../../scene/mark.ts';
 import { toneOf } from '../../scene/tone.ts';
+import type { TierView } from '../../scene/view.ts';
+import type { Id } from '../../schema/fields.ts';
 import {
   asWritten,
   completeness,
@@ -18,6 +21,7 @@ import type { StudyResult } from '../study.ts';
 import { knownX, knownY, linesOf, sentenceOf, tableOf } from './inWords.ts';
 import { allGroups, groupOf, kindWords, type FoundPoint } from './kinds.ts';
 import { asymptoteMark, marksOf } from './marks.ts';
+import { proofOf, stripOf, summaryOf, type Proof } from './proof.ts';
 
 export const keyPointsSchema = z.strictObject({
   ...onInterval,
@@ -26,6 +30,11 @@ export const keyPointsSchema = z.strictObject({
   shows: z.array(z.enum(allGroups)).max(allGroups.length),
   /** Whether each point has its coordinates beside it. */
   labels: z.boolean(),
+  /**
+   * Of which derivative the proof is laid under the curve: 0 shows why there are no other zeros, 1 why no other highs and
+   * lows, 2 why no other changes of bend; null for none.
+   */
+  proof: z.int().min(0).max(2).nullable(),
 });
 export type KeyPointsEntry = z.infer<typeof keyPointsSchema>;
 
@@ -35,12 +44,14 @@ export interface KeyPointsResult extends StudyResult {
   readonly points: readonly FoundPoint[];
   /** Level and slanting ones. */
   readonly asymptotes: readonly Asymptote[];
+  /** Why the list is complete, where that is shown; null too while it is being looked at. */
+  readonly proof: Proof | null;
 }
 
 /** End points, zeros, extrema, inflections and breaks of a curve on an interval, with the word whether that is all. */
 export const keyPointsKind: EntryKind<KeyPointsEntry, KeyPointsResult> = {
   schema: keyPointsSchema,
-  defaults: { shows: allGroups, labels: true },
+  defaults: { shows: allGroups, labels: true, proof: null },
   ...intervalStudy,
   head: (_entry, result) => ({
     heading: result
@@ -51,25 +62,39 @@ export const keyPointsKind: EntryKind<KeyPointsEntry, KeyPointsResult> = {
 
   workOut: (entry, context) =>
     studied(entry, context, ({ curve, interval, asked }) =>
-      withAnswer(context, { ask: 'keyPoints', order: 0, ...asked }, (answer) => {
-        const where = overTyped(curve.variable, interval);
-        const { points } = answer;
-        const { asymptotes } = answer.asymptotes;
-        if (points.length === 0 && isNowhere(curve, interval)) {
-          return failed(`${where}, ${nameOf(curve)} has no value anywhere.`);
-        }
-        const shown = points.filter((point) => entry.shows.includes(groupOf(point)));
-        return worked({
-          curve,
-          interval,
-          points,
-          asymptotes,
-          lines: linesOf(entry, shown, asymptotes, curve, context.rule),
-          sentence: sentenceOf(where, entry, answer, curve, context.rule),
-          certainty: completeness(answer.complete, 'found by search'),
-          ...(shown.length > 0 ? { table: tableOf(shown, curve, context.rule, context.xUnit) } : {}),
-        });
-      }),
+      withAnswer(
+        context,
+        { ask: 'keyPoints', order: 0, isCertified: entry.proof !== null, ...asked },
+        (answer) => {
+          const where = overTyped(curve.variable, interval);
+          const { points } = answer;
+          const { asymptotes } = answer.asymptotes;
+          if (points.length === 0 && isNowhere(curve, interval)) {
+            return failed(`${where}, ${nameOf(curve)} has no value anywhere.`);
+          }
+          const shown = points.filter((point) => entry.shows.includes(groupOf(point)));
+          const { certificate } = answer;
+          const proof =
+            entry.proof === null || !certificate
+              ? null
+              : proofOf(certificate, entry.proof, curve, context.rule);
+          const isComplete = answer.complete && proof?.isAccepted !== false;
+          return worked({
+            curve,
+            interval,
+            points,
+            asymptotes,
+            proof,
+            lines: linesOf(entry, shown, asymptotes, curve, context.rule),
+            sentence: [
+              sentenceOf(where, entry, answer, curve, context.rule),
+              ...(proof ? [summaryOf(proof, curve)] : []),
+            ].join(' '),
+            certainty: completeness(isComplete, 'found by search'),
+            ...(shown.length > 0 ? { table: tableOf(shown, curve, context.rule, context.xUnit) } : {}),
+          });
+        },
+      ),
     ),
 
   results: ({ points, curve }, xUnit) =>
@@ -90,18 +115,33 @@ export const keyPointsKind: EntryKind<KeyPointsEntry, KeyPointsResult> = {
       y === null ? [] : [{ key: `point ${i}`, label: `point ${i + 1}`, x, y, tier: curve.tier }],
     ),
 
-  marks(id, { shows, labels }, { curve, interval, points, asymptotes }, tier) {
+  marks(id, { shows, labels }, { curve, interval, points, asymptotes, proof }, tier) {
     if (curve.tier !== tier.id) return [];
     const tone = toneOf(curve.order, curve.family);
     const [x0, x1] = [tier.toX(interval.from), tier.toX(interval.to)];
     const shown = points.filter((point) => shows.includes(groupOf(point)));
     return [
       { kind: 'span', entry: id, x0, x1, y: tier.frame.top + tier.frame.height, tone },
+      ...(proof ? [proofMark(id, proof, curve, tier)] : []),
       ...(shows.includes('asymptotes') ? asymptotes : []).map((line) => asymptoteMark(id, line, tier)),
       ...shown.flatMap((point) => marksOf(id, point, curve, tier, labels && isLabelled(point, shown))),
     ];
   },
 };
+
+function proofMark(id: Id, proof: Proof, curve: CurveResult, tier: TierView): Mark {
+  const order = curve.order + proof.above;
+  const [title, tone] = [primed(curve.name, order), toneOf(order, curve.family)];
+  return {
+    kind: 'strip',
+    entry: id,
+    tone,
+    title,
+    top: 0,
+    parts: stripOf(proof, (x) => tier.toX(x)),
+    meetings: [],
+  };
+}
 
 const nameOf = ({ name, order }: CurveResult): string => primed(name, order);
 

@@ -1,10 +1,18 @@
 import { keyPointGroups, type Entry, type Id, type KeyPointGroup } from '@yperkine/demonstration';
 import { CheckBox } from '../../../parts/CheckBox.tsx';
+import { SelectField } from '../../../parts/SelectField.tsx';
 import { setField } from '../../../state/actions.ts';
 import { useWorkbench } from '../../../state/context.ts';
 import { IntervalFields } from '../IntervalFields.tsx';
 
 const groups = Object.keys(keyPointGroups) as KeyPointGroup[];
+
+const proofs = [
+  { value: '', label: 'not shown' },
+  { value: '0', label: 'no other zeros' },
+  { value: '1', label: 'no other highs and lows' },
+  { value: '2', label: 'no other changes of bend' },
+];
 
 /** The interval, and the kinds that are shown: all, or one at a time. */
 export function KeyPointsControls({ id, entry }: { readonly id: Id; readonly entry: Entry }) {
@@ -34,6 +42,14 @@ export function KeyPointsControls({ id, entry }: { readonly id: Id; readonly ent
           onChange={() => setField(workbench, id, 'labels', !labels)}
         />
       </fieldset>
+      <div className="mt-2">
+        <SelectField
+          label="Why complete?"
+          value={entry.proof === null ? '' : String(entry.proof)}
+          options={proofs}
+          onChange={(choice) => setField(workbench, id, 'proof', choice === '' ? null : Number(choice))}
+        />
+      </div>
     </>
   );
 }
