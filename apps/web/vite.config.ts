@@ -102,7 +102,8 @@ const isOfShell = new RegExp(
 /** What every page behind the sign-in page needs. */
 const isOfControls = new RegExp(
   [
-    /node_modules[\\/](@headlessui|@floating-ui|@react-aria|react-aria|react-stately)[\\/]/,
+    /node_modules[\\/](@headlessui(?!.*[\\/]radio-group)|@floating-ui|@react-aria|react-aria|react-stately)[\\/]/,
+    /packages[\\/]protocol[\\/]src[\\/]library\./,
     /apps[\\/]web[\\/]src[\\/](api[\\/]library|parts[\\/](ActionMenu|Veil|lazily))\./,
   ]
     .map(({ source }) => source)
@@ -123,8 +124,12 @@ export default defineConfig({
     // Fonts stay files: the content security policy allows no data: fonts.
     assetsInlineLimit: 0,
     chunkSizeWarningLimit: 900,
-    // Every browser that runs the application fetches modules ahead by itself.
-    modulePreload: { polyfill: false },
+    modulePreload: {
+      // Every browser that runs the application fetches modules ahead by itself.
+      polyfill: false,
+      // A worker has no document to fetch them ahead for.
+      resolveDependencies: (_file, needed, { hostId }) => (hostId.includes('analysis.worker') ? [] : needed),
+    },
     rolldownOptions: {
       output: {
         // What is needed together travels together: small files cost more on the way than they hold.
@@ -144,7 +149,7 @@ export default defineConfig({
             },
             {
               name: 'workplace',
-              test: /packages[\\/]demonstration[\\/]|apps[\\/]web[\\/]src[\\/](state[\\/]|build[\\/]|parts[\\/](TextField|SelectField)\.)/,
+              test: /packages[\\/]demonstration[\\/]|apps[\\/]web[\\/]src[\\/](state[\\/]|build[\\/]|parts[\\/](TextField|SelectField|Typeset|typesetting)\.)|node_modules[\\/]katex/,
               minShareCount: 2,
             },
           ],

@@ -396,7 +396,13 @@ test('why the list is complete is laid under the curve, piece by piece', async (
   await expect(card).toContainText('complete (proved)');
   await page.getByLabel('Why complete?').selectOption('no other highs and lows');
   await expect(card).toContainText('without a gap');
-  await page.getByRole('button', { name: 'f′ negative: falls ↘' }).click();
+  const piece = page.getByRole('button', { name: 'f′ negative: falls ↘' });
+  await piece.click();
+  await expect(page.getByText(/so no high and no low can hide/)).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(page.getByText(/so no high and no low can hide/)).toBeHidden();
+  await expect(piece).toBeFocused();
+  await page.keyboard.press('Enter');
   await expect(page.getByText(/so no high and no low can hide/)).toBeVisible();
   await page.keyboard.press('Escape');
   await teacher.untilSaved();

@@ -14,7 +14,7 @@ export function underTest() {
   let time = 0;
   let asked: ((time: number) => void)[] = [];
   const workbench = new Workbench(emptyDocument(), (callback) => asked.push(callback), {
-    answersWith: answersNow,
+    answersWith: () => answersNow(),
   });
   const frame = (milliseconds = 16) => {
     time += milliseconds;

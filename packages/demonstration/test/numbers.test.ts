@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { knownNumber, rational, readExpression, type Rational } from '@yperkine/core';
-import { exactTextOf, format, formatTidily, lineEquation, plainText } from '../src/index.ts';
+import { exactTextOf, format, formatBound, formatTidily, lineEquation, plainText } from '../src/index.ts';
 
 const rule = { decimals: 3, decimalMark: '.' } as const;
 const exact = (n: number, d = 1) => knownNumber(NaN, rational.rational(n, d));
@@ -46,6 +46,48 @@ describe('one rounding rule', () => {
   test('inside an equation exact numbers lose their trailing zeros', () => {
     expect(formatTidily(exact(5, 2), rule)).toEqual({ text: '2.5', isExact: true });
     expect(formatTidily(knownNumber(2.5), rule)).toEqual({ text: '2.500', isExact: false });
+  });
+});
+
+describe('a bound', () => {
+  test.each([
+    [2, 'up', '2'],
+    [2.3456, 'up', '2.35'],
+    [2.3456, 'down', '2.34'],
+    [-2.3456, 'down', '−2.35'],
+    [0.1 + 0.2, 'up', '0.301'],
+    [123456, 'down', '123000'],
+    [1.23456e-9, 'down', '1.23·10⁻⁹'],
+    [9.999e20, 'up', '1·10²¹'],
+    [0, 'down', '0'],
+    [Infinity, 'up', null],
+  ] as const)('%d rounded %s is %s', (x, way, text) => {
+    expect(formatBound(x, way, rule)).toBe(text);
+  });
+
+  test('never says more than it knows, whatever the size', () => {
+    let seed = 11;
+    const random = (): number => (seed = (seed * 48271) % 2147483647) / 2147483647;
+    for (let i = 0; i < 3000; i++) {
+      const size = 10 ** Math.floor(random() * 40 - 20);
+      // Every second one is a short decimal number itself.
+      const x = (random() < 0.5 ? 1 : -1) * (i % 2 ? random() * size : Math.round(random() * 1000) * size);
+      if (x === 0) continue;
+      for (const way of ['down', 'up'] as const) {
+        const [digits = '', power = '0'] = (formatBound(x, way, rule) ?? '').split('·10');
+        const raised = [...power]
+          .map((c) => (c === '⁻' ? '-' : c === '0' ? c : '⁰¹²³⁴⁵⁶⁷⁸⁹'.indexOf(c)))
+          .join('');
+        const mantissa = rational.parseDecimal(digits.replace('−', '-'));
+        const scale = rational.integerPower(rational.rational(10), Number(raised));
+        if (!mantissa || !scale) throw new Error(digits);
+        const side = rational.compare(rational.multiply(mantissa, scale), rational.fromDouble(x));
+        expect(way === 'down' ? side <= 0 : side >= 0).toBe(true);
+        expect(Math.abs(rational.toNumber(rational.multiply(mantissa, scale)) - x)).toBeLessThan(
+          Math.abs(x) * 0.021,
+        );
+      }
+    }
   });
 });
 

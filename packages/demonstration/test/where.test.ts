@@ -403,9 +403,9 @@ describe('why a list of key points is complete', () => {
 
   test('without the question there is no strip and no row for it, and bounds are those of the derivative', () => {
     expect(stripOf(proved('f(x) = x e^(-x)', null))).toBeUndefined();
-    // By hand: the bend of x² + sin x/10 lies between 1.9 and 2.1.
+    // By hand: the bend of x² + sin x/10 lies between 1.9 and 2.1; neither is a double, and bounds are rounded outward.
     const [bend] = stripOf(proved('f(x) = x^2 + sin(x)/10', 2))?.parts ?? [];
-    expect(bend?.sentence).toContain('f″ lies between 1.9 and 2.1');
+    expect(bend?.sentence).toContain('f″ lies between 1.89 and 2.11');
   });
 
   test('what the second check cannot show is not called proved', () => {

@@ -67,10 +67,29 @@ const superscripts = '⁰¹²³⁴⁵⁶⁷⁸⁹';
 
 function inPowersOfTen(value: number, rule: RoundingRule): FormattedNumber {
   const [mantissa = '', exponent = '0'] = value.toExponential(Math.min(rule.decimals, 3)).split('e');
-  const raised = [...exponent.replace('+', '')]
-    .map((d) => (d === '-' ? '⁻' : superscripts[Number(d)]))
-    .join('');
-  return { text: `${typeset(mantissa, rule)}·10${raised}`, isExact: false };
+  return { text: timesPowerOfTen(mantissa, exponent, rule), isExact: false };
+}
+
+function timesPowerOfTen(mantissa: string, exponent: string, rule: RoundingRule): string {
+  const raised = [...exponent.replace('+', '')].map((d) => (d === '-' ? '⁻' : superscripts[Number(d)]));
+  return `${typeset(mantissa, rule)}·10${raised.join('')}`;
+}
+
+/** A number beside which all others on one side are told: three digits, rounded to the other side; null for ±∞. */
+export function formatBound(x: number, way: 'down' | 'up', rule: RoundingRule): string | null {
+  if (!Number.isFinite(x)) return null;
+  if (x === 0) return '0';
+  const step = way === 'down' ? -1 : 1;
+  const place = Math.floor(Math.log10(Math.abs(x))) - 2;
+  let steps = way === 'down' ? Math.floor(x / 10 ** place) : Math.ceil(x / 10 ** place);
+  const bound = (): number => Number(`${steps}e${place}`);
+  // A decimal number is not quite the double that is nearest to it; a whole one is.
+  const isSafe = (): boolean => (bound() - x) * step > 0 || (bound() === x && Number.isSafeInteger(x));
+  while (!isSafe()) steps += step;
+  const size = Math.abs(bound());
+  if (size >= smallestPlain && size < largestPlain) return typeset(String(bound()), rule);
+  const [mantissa = '', exponent = '0'] = bound().toExponential().split('e');
+  return timesPowerOfTen(mantissa, exponent, rule);
 }
 
 /** The sign between the two sides of a statement. */

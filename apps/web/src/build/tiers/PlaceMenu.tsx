@@ -1,4 +1,4 @@
-import { useEffect, useLayoutEffect, useRef, type ReactNode } from 'react';
+import { useEffect, useLayoutEffect, useRef, type KeyboardEvent, type ReactNode } from 'react';
 
 const width = 236;
 /** Pixels from the place, and to the edges of the graphs. */
@@ -15,9 +15,10 @@ interface PlaceMenuProps {
   readonly children: ReactNode;
 }
 
-/** A small menu beside a place of the graph. Escape and a press elsewhere close it. */
+/** A small menu beside a place of the graph. Escape, which leads back to where one was, and a press elsewhere close it. */
 export function PlaceMenu({ label, x, y, within, onClose, children }: PlaceMenuProps) {
   const box = useRef<HTMLDivElement>(null);
+  const opener = useRef<Element | null>(null);
   useLayoutEffect(() => {
     const element = box.current;
     const room = element?.offsetParent?.clientHeight;
@@ -31,21 +32,28 @@ export function PlaceMenu({ label, x, y, within, onClose, children }: PlaceMenuP
     element.style.top = `${isOver ? y - gap - Math.min(height, above) : y + gap}px`;
   });
   useEffect(() => {
-    box.current?.querySelector('button')?.focus({ preventScroll: true });
+    opener.current = document.activeElement;
+    (box.current?.querySelector('button') ?? box.current)?.focus({ preventScroll: true });
     const outside = (event: PointerEvent) => {
       if (!box.current?.contains(event.target as Node)) onClose();
     };
     window.addEventListener('pointerdown', outside, { capture: true });
     return () => window.removeEventListener('pointerdown', outside, { capture: true });
   }, [onClose]);
+  const leave = (event: KeyboardEvent) => {
+    if (event.key !== 'Escape') return;
+    onClose();
+    if (opener.current instanceof HTMLElement) opener.current.focus({ preventScroll: true });
+  };
   return (
     <div
       ref={box}
       role="dialog"
+      tabIndex={-1}
       aria-label={label}
-      onKeyDown={(event) => event.key === 'Escape' && onClose()}
+      onKeyDown={leave}
       onPointerDown={(event) => event.stopPropagation()}
-      className="card absolute z-20 overflow-y-auto p-1.5"
+      className="card absolute z-20 overflow-y-auto p-1.5 outline-none"
       style={{ left: Math.min(Math.max(margin, x + gap), within - width - margin), top: y + gap, width }}
     >
       {children}

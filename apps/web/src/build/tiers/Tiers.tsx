@@ -1,9 +1,10 @@
 import { featureNear, type NearCurve, stripAt, type Scene } from '@yperkine/demonstration';
 import { useCallback, useEffect, useRef, useState } from 'react';
+import { lazily } from '../../parts/lazily.tsx';
 import { useWorkbench } from '../../state/context.ts';
 import type { Workbench } from '../../state/workbench.ts';
 import { paletteOf, shownTheme, useShownTheme } from '../../theme/theme.ts';
-import { CurveMenu, type Picked } from './CurveMenu.tsx';
+import type { Picked } from './CurveMenu.tsx';
 import { addVertex } from './addVertex.ts';
 import { Gestures } from './gestures.ts';
 import { gripsOf, moveGrips, noGrips, type Grips } from './grips.ts';
@@ -12,13 +13,16 @@ import { Painter } from './painter.ts';
 import { placeStandings, StandingTexts } from './StandingTexts.tsx';
 import { furnitureOf, TierFurniture, type Furniture } from './TierFurniture.tsx';
 import { TickNumbers } from './tickNumbers.ts';
-import { StripMenu } from './StripMenu.tsx';
 import { StripParts, type PickedPart } from './stripParts.ts';
 import { BoundDot } from './BoundDot.tsx';
 import { SlideDot } from './SlideDot.tsx';
 import { VertexDot } from './VertexDot.tsx';
-import { VertexMenu, type PickedVertex } from './VertexMenu.tsx';
+import type { PickedVertex } from './VertexMenu.tsx';
 import { WindowTools } from './WindowPanel.tsx';
+
+const CurveMenu = lazily(async () => (await import('./placeMenus.ts')).CurveMenu);
+const StripMenu = lazily(async () => (await import('./placeMenus.ts')).StripMenu);
+const VertexMenu = lazily(async () => (await import('./placeMenus.ts')).VertexMenu);
 
 interface Overlay {
   readonly furniture: Furniture | null;

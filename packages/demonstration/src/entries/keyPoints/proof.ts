@@ -1,5 +1,5 @@
 import type { AnswerTo } from '@yperkine/core';
-import { format, type RoundingRule } from '../../numbers/format.ts';
+import { format, formatBound, type RoundingRule } from '../../numbers/format.ts';
 import type { StripPart } from '../../scene/mark.ts';
 import { primed, type CurveResult } from '../curve.ts';
 
@@ -104,8 +104,8 @@ function onceBecause({ shown }: CheckedPart, shower: string): string {
 function neverBecause(parts: readonly CheckedPart[], shower: string, rule: RoundingRule): string {
   const bounds = parts.flatMap(({ shown }) => (shown?.by === 'bounds' ? [shown] : []));
   if (bounds.length === parts.length) {
-    const low = outward(Math.min(...bounds.map((bound) => bound.low)), -1, rule);
-    const high = outward(Math.max(...bounds.map((bound) => bound.high)), 1, rule);
+    const low = formatBound(Math.min(...bounds.map((bound) => bound.low)), 'down', rule);
+    const high = formatBound(Math.max(...bounds.map((bound) => bound.high)), 'up', rule);
     if (low !== null && high !== null) return `${shower} lies between ${low} and ${high}`;
     return low === null ? `${shower} lies under ${high ?? '0'}` : `${shower} lies over ${low}`;
   }
@@ -124,16 +124,6 @@ function neverBecause(parts: readonly CheckedPart[], shower: string, rule: Round
     default:
       return `none of the factors of ${shower} is 0`;
   }
-}
-
-/** A bound with three digits, rounded away from what it bounds; null where it is infinite. */
-function outward(x: number, way: 1 | -1, rule: RoundingRule): string | null {
-  if (!Number.isFinite(x)) return null;
-  if (x === 0) return '0';
-  const unit = 10 ** (Math.floor(Math.log10(Math.abs(x))) - 2);
-  const steps = way < 0 ? Math.floor(x / unit) : Math.ceil(x / unit);
-  const digits = Number((steps * unit).toPrecision(3));
-  return String(digits).replace('-', '−').replace('.', rule.decimalMark);
 }
 
 /** Pieces as parts of a strip under the curve. */

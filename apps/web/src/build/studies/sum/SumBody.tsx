@@ -8,8 +8,8 @@ import { saveText } from '../../../parts/saveText.ts';
 import { sumCsv } from '../../../state/areas.ts';
 import { useResolved } from '../../../state/context.ts';
 import { StudyBody } from '../../working/StudyBody.tsx';
-import { RuleChips } from './RuleChips.tsx';
 
+const RuleChips = lazily(async () => (await import('./RuleChips.tsx')).RuleChips);
 const PartsEditor = lazily(async () => (await import('./PartsEditor.tsx')).PartsEditor);
 const PartsTable = lazily(async () => (await import('./PartsTable.tsx')).PartsTable);
 
