@@ -209,6 +209,38 @@ describe('the checker refuses what is false', () => {
       expect([text, check(certificate, []).shown]).toEqual([text, [null]]);
     }
   });
+
+  test('a value of its own at a number that is no joint', () => {
+    for (const text of [
+      '1 if x ≠ 0.4; 0 otherwise',
+      '0 if x = 0.4; 1 otherwise',
+      '0 if 0.4 ≤ x ≤ 0.4; 1 otherwise',
+      '1 if x < 0.4; 1 if x > 0.4; 0 otherwise',
+      '0 if |x - 0.4| ≤ 0; 1 otherwise',
+      '0 if sqrt(|x - 0.4|) ≤ 0; 1 otherwise',
+      '0 if (x - 0.4)^2 ≤ 0; 1 otherwise',
+      '0 if max(x, 0.4) ≤ 0.4 and min(x, 0.4) ≥ 0.4; 1 otherwise',
+      '0 if floor x = x; 1 otherwise',
+      '0 if x - floor x ≤ 0; 1 otherwise',
+      '0 if mod(x, 1) = 0; 1 otherwise',
+      '0 if floor |x| ≥ |x|; 1 otherwise',
+      'sign(x - 0.4)^2',
+      '|sign(x - 0.4)|',
+      '2 - floor(1 - |x - 0.4|) - ceil(|x - 0.4|)',
+    ]) {
+      const claims: Claim[] = [{ order: 0, from: -1.1, to: 1.3, zeros: 0 }];
+      const certificate = {
+        body: read(text),
+        variable: 'x',
+        from: -1.1,
+        to: 1.3,
+        orders: [0],
+        joints: [],
+        claims,
+      };
+      expect([text, check(certificate, []).shown]).toEqual([text, [null]]);
+    }
+  });
 });
 
 describe('the numbers of the checker', () => {

@@ -220,9 +220,7 @@ class Way {
         return whole(sign > 0 ? onSide(x, 1) : jets.negate(onSide(x, -1)));
       }
       case 'sign':
-        return this.decide(() => (n.signOfRange(x[0] as Range) === 0 ? 1n : 0n)) === 1n
-          ? constant(0)
-          : constant(this.side(x));
+        return constant(this.signOf(x));
       case 'floor':
         return constant(this.step(x));
       case 'ceil':
@@ -256,12 +254,32 @@ class Way {
   }
 
   private withoutZero(u: Jet): void {
-    if (inside(u) === undefined) this.isWhole = false;
+    if (this.inside(u) === undefined) this.isWhole = false;
   }
 
-  /** Above or below 0, inside the part. */
+  /** Above or below 0, inside the part: where it is 0 both lead to the same value. */
   private side(u: Jet): number {
-    return Number(this.decide(() => BigInt(inside(u) ?? (this.choose(2) === 0 ? 1 : -1))));
+    return Number(this.decide(() => BigInt(this.inside(u) ?? (this.choose(2) === 0 ? 1 : -1))));
+  }
+
+  /** Above 0, below it, or on it, inside the part. */
+  private signOf(u: Jet): number {
+    const isLevel = n.signOfRange(u[0] as Range) === 0;
+    return Number(this.decide(() => BigInt(isLevel ? 0 : (this.inside(u) ?? 1 - this.choose(3)))));
+  }
+
+  /**
+   * The sign of a function inside the part: 0 at an end that it only rises or falls to is none. Where a way was chosen the
+   * function goes that way on some of the part only, and the end may lie inside.
+   */
+  private inside(u: Jet): 1 | -1 | undefined {
+    const values = u[0] as Range;
+    const sign = n.signOfRange(values);
+    if (sign === 1 || sign === -1) return sign;
+    const rises = u[1] && n.signOfRange(u[1]);
+    if (this.counts.length > 0 || (rises !== 1 && rises !== -1)) return undefined;
+    if (n.signOf(values.low) === 0) return 1;
+    return n.signOf(values.high) === 0 ? -1 : undefined;
   }
 
   /** ⌊u⌋ inside the part. */
@@ -275,7 +293,8 @@ class Way {
     const [first, last] = [n.floor(values.low), n.floor(values.high)];
     // A whole number that is the end of all values, which rise or fall throughout, is taken at an end of the part.
     const rises = u[1] && n.signOfRange(u[1]);
-    const isEnd = rises !== undefined && rises !== 0 && n.compare({ m: last, e: 0 }, values.high) === 0;
+    const isWholePart = this.counts.length === 0 && rises !== undefined && rises !== 0;
+    const isEnd = isWholePart && n.compare({ m: last, e: 0 }, values.high) === 0;
     const count = Number(last - first) + (isEnd ? 0 : 1);
     if (count > mostSteps) throw new NoRule('floor');
     return first + BigInt(count > 1 ? this.choose(count) : 0);
@@ -326,21 +345,8 @@ class Way {
   private differenceSign(left: Expression, right: Expression, names: Names, length: number): number {
     const [u, v] = [this.of(left, names, length), this.of(right, names, length)];
     if (!u || !v) throw new NoRule('condition');
-    const difference = jets.subtract(divided(u), divided(v));
-    const isLevel = (): bigint => (n.signOfRange(difference[0] as Range) === 0 ? 1n : 0n);
-    return this.decide(isLevel) === 1n ? 0 : this.side(difference);
+    return this.signOf(jets.subtract(divided(u), divided(v)));
   }
-}
-
-/** The sign of a function inside a part: 0 at an end that it only rises or falls to is none. */
-function inside(u: Jet): 1 | -1 | undefined {
-  const values = u[0] as Range;
-  const sign = n.signOfRange(values);
-  if (sign === 1 || sign === -1) return sign;
-  const rises = u[1] && n.signOfRange(u[1]);
-  if (rises !== 1 && rises !== -1) return undefined;
-  if (n.signOf(values.low) === 0) return 1;
-  return n.signOf(values.high) === 0 ? -1 : undefined;
 }
 
 const onSide = (u: Jet, side: 1 | -1): Jet => {
