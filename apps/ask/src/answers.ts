@@ -1,6 +1,5 @@
 import {
   SingleValues,
-  TooLarge,
   closedFormula,
   compile,
   derivativeOf,
@@ -9,6 +8,7 @@ import {
   evenPartition,
   hasSingleValues,
   integral,
+  isTooLarge,
   certificateOf,
   check,
   keyPoints,
@@ -57,7 +57,7 @@ export function answerLine(line: string): string {
 
 function messageOf(error: unknown): string {
   if (error instanceof Unanswerable) return error.message;
-  if (error instanceof TooLarge) return 'This formula is too large to be worked out.';
+  if (isTooLarge(error)) return 'This formula is too large to be worked out.';
   if (error instanceof SingleValues)
     return 'A factorial has values at whole numbers only: between them there is nothing to look at.';
   return `The question could not be answered: ${error instanceof Error ? error.message : String(error)}`;
@@ -207,7 +207,7 @@ function derivative(question: QuestionAbout<'derivative'>): unknown {
     const slope = derivativeOf(body, variable, question.order);
     return { text: printText(slope), latex: printLatex(slope), values };
   } catch (error) {
-    if (!(error instanceof TooLarge || error instanceof SingleValues)) throw error;
+    if (!isTooLarge(error) && !(error instanceof SingleValues)) throw error;
     return { text: null, latex: null, values, error: messageOf(error) };
   }
 }

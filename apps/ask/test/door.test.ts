@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { spawnSync } from 'node:child_process';
 import { join } from 'node:path';
+import { Answering } from '../src/answering.ts';
 import { answerLine } from '../src/answers.ts';
 
 const ask = (question: unknown): unknown => JSON.parse(answerLine(JSON.stringify(question)));
@@ -311,6 +312,20 @@ test('no answer needs more than 64 MB, and what cannot be finished within bounds
     { error: expect.stringMatching(/nested|bracket/) },
   ]);
 });
+
+test('what takes longer than the limit is given up, and the next question is answered', async () => {
+  const answering = new Answering(1500);
+  const terms = 'sum i from 1 to 1000000 of sum j from 1 to 1000000 of sin(i j)';
+  const questions = [
+    { ask: 'value', f: terms, at: [1] },
+    { ask: 'value', f: 'x^2', at: [3] },
+  ];
+  const answers: unknown[] = [];
+  for (const question of questions)
+    answers.push(JSON.parse(await answering.answer(JSON.stringify(question))));
+  answering.end();
+  expect(answers).toEqual([{ error: 'This takes longer than 1.5 s and was given up.' }, { values: [9] }]);
+}, 60_000);
 
 test('the program answers line by line and goes on after a bad one', () => {
   const input = '{"ask":"value","f":"x^2","at":[3]}\nnonsense\n\n{"ask":"limit","f":"x","at":2}\n';

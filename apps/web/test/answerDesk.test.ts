@@ -22,7 +22,7 @@ class Bench {
   timers = new Map<number, { readonly callback: () => void; readonly milliseconds: number }>();
   private timerCount = 0;
   private readonly answers = new Map<number, (message: AnswerMessage) => void>();
-  private breakDown: (() => void) | null = null;
+  private breakDown: ((why: 'fault' | 'notLoaded') => void) | null = null;
   readonly desk = new AnswerDesk({
     hire: (onAnswer, onBreakdown) => {
       this.hired++;
@@ -60,8 +60,8 @@ class Bench {
     const at = this.asked.findIndex(({ question: sent }) => isDeepStrictEqual(sent.body, body));
     this.reply(this.asked.length - 1 - at);
   }
-  crash(): void {
-    this.breakDown?.();
+  crash(why: 'fault' | 'notLoaded' = 'fault'): void {
+    this.breakDown?.(why);
   }
   losePatience(): void {
     this.pass(patience);
@@ -298,10 +298,10 @@ describe('the desk that has questions answered', () => {
     expect(places('a', 'x - 1')).toEqual({ x: [1], of: 'now' });
   });
 
-  test('a worker that breaks down is replaced', () => {
+  test.each(['fault', 'notLoaded'] as const)('a worker that breaks down is replaced, and told: %s', (why) => {
     ask('a', 'x - 1');
-    bench.crash();
-    expect(ask('a', 'x - 1').state).toBe('unanswerable');
+    bench.crash(why);
+    expect(ask('a', 'x - 1')).toEqual({ state: 'unanswerable', reason: why });
     ask('a', 'x - 2');
     bench.pass(rest);
     bench.reply();

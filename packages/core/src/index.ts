@@ -6,7 +6,7 @@ export { literal } from './algebra/pieces.ts';
 export { polynomialDegree } from './algebra/polynomialDegree.ts';
 export type { ExactEnds } from './area/stretches.ts';
 export { simplify } from './algebra/simplify.ts';
-export { TooLarge } from './algebra/limits.ts';
+export { isTooLarge, TooLarge } from './algebra/limits.ts';
 export { hasSingleValues, SingleValues } from './analysis/singleValues.ts';
 export * as tree from './language/tree.ts';
 export type { Condition, Expression } from './language/tree.ts';

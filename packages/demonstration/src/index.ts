@@ -87,6 +87,7 @@ export {
   unanswered,
   type Answered,
   type Answers,
+  type WhyGivenUp,
 } from './resolve/answers.ts';
 export { atOnce } from './resolve/steps.ts';
 export type { Directory } from './resolve/directory.ts';

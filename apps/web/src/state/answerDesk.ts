@@ -1,5 +1,5 @@
 import { sendable, type AnswerOutcome, type Question } from '@yperkine/core';
-import { answeredBy, keyOfQuestion, type Answers, type Id } from '@yperkine/demonstration';
+import { answeredBy, keyOfQuestion, type Answers, type Id, type WhyGivenUp } from '@yperkine/demonstration';
 import type { AnswerMessage, QuestionMessage } from '../workers/messages.ts';
 
 /** A worker that answers questions, as far as the desk knows it. */
@@ -9,8 +9,11 @@ export interface Answerer {
 }
 
 export interface AnswerDeskSettings {
-  /** Starts a worker; it calls back with each answer, and once where it breaks down. */
-  readonly hire: (onAnswer: (message: AnswerMessage) => void, onBreakdown: () => void) => Answerer;
+  /** Starts a worker; it calls back with each answer, and once where it breaks down or cannot be had. */
+  readonly hire: (
+    onAnswer: (message: AnswerMessage) => void,
+    onBreakdown: (why: 'fault' | 'notLoaded') => void,
+  ) => Answerer;
   readonly schedule: (callback: () => void, milliseconds: number) => unknown;
   readonly cancel: (timer: unknown) => void;
   /**
@@ -21,7 +24,7 @@ export interface AnswerDeskSettings {
   readonly onNews: () => void;
 }
 
-type Kept = AnswerOutcome | { readonly ok: false; readonly reason: 'tooLong' };
+type Kept = AnswerOutcome | { readonly ok: false; readonly reason: WhyGivenUp };
 
 interface Asked {
   readonly key: string;
@@ -47,7 +50,7 @@ interface Hand extends Asked {
   readonly by: Id;
   readonly timers: readonly unknown[];
   /** As much of the answer as is known. */
-  soFar: AnswerOutcome | null;
+  soFar: Kept | null;
   hasHadTurn: boolean;
   isLost: boolean;
 }
@@ -174,7 +177,7 @@ export class AnswerDesk implements Answers {
         const newest = this.wanted.get(by);
         if (newest && newest.key !== hand.key) this.dismiss(desk);
       }),
-      after(patience, () => this.giveUp(desk)),
+      after(patience, () => this.giveUp(desk, 'tooLong')),
     ];
     desk.hand = { ...asked, by, number, timers, soFar: null, hasHadTurn: false, isLost: false };
     desk.worker.ask({ number, question: sendable(asked.question) });
@@ -217,7 +220,7 @@ export class AnswerDesk implements Answers {
     const desk: Desk = {
       worker: this.settings.hire(
         (message) => this.arrived(desk, message),
-        () => this.giveUp(desk),
+        (why) => this.giveUp(desk, why),
       ),
       hand: null,
     };
@@ -242,11 +245,11 @@ export class AnswerDesk implements Answers {
   }
 
   /** Replaces a worker that takes too long or broke down: what is known so far is all that there will be. */
-  private giveUp(desk: Desk): void {
+  private giveUp(desk: Desk, reason: WhyGivenUp): void {
     if (!this.desks.includes(desk)) return;
     desk.worker.end();
     this.desks = this.desks.filter((other) => other !== desk);
-    this.settle(desk, desk.hand?.soFar ?? { ok: false, reason: 'tooLong' });
+    this.settle(desk, desk.hand?.soFar ?? { ok: false, reason });
   }
 
   private settle(desk: Desk, outcome: Kept): void {

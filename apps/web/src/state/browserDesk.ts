@@ -11,7 +11,8 @@ export const browserDesk = (onNews: () => void): AnswerDesk =>
     hire: (onAnswer, onBreakdown) => {
       const worker = new Worker(workerAddress, { type: 'module' });
       worker.onmessage = ({ data }: MessageEvent<AnswerMessage>) => onAnswer(data);
-      worker.onerror = onBreakdown;
+      // What goes wrong in its program tells what; a program that is not there does not.
+      worker.onerror = (event) => onBreakdown(event instanceof ErrorEvent ? 'fault' : 'notLoaded');
       return {
         ask: (message) => worker.postMessage(message),
         end: () => worker.terminate(),

@@ -7,6 +7,8 @@ export interface QuestionMessage {
 }
 
 /** What is known of a question by now. */
-export interface AnswerMessage extends AnswerStage {
+export interface AnswerMessage {
   readonly number: number;
+  readonly outcome: AnswerStage['outcome'] | { readonly ok: false; readonly reason: 'notLoaded' };
+  readonly isLast: boolean;
 }

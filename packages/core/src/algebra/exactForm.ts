@@ -1,6 +1,6 @@
 import { canonical } from './canonical.ts';
 import { withoutDerivatives } from './differentiate.ts';
-import { TooLarge } from './limits.ts';
+import { isTooLarge } from './limits.ts';
 import { literal } from './pieces.ts';
 import type { Rational } from './rational.ts';
 import { shortest } from './shortest.ts';
@@ -19,7 +19,7 @@ export function exactForm(body: Expression, values: ReadonlyMap<string, Rational
   try {
     return shortest(canonical(withoutDerivatives(formula)), 'fraction');
   } catch (error) {
-    if (error instanceof TooLarge || error instanceof RangeError) return null;
+    if (isTooLarge(error)) return null;
     throw error;
   }
 }

@@ -1,4 +1,5 @@
 import { canonical } from '../algebra/canonical.ts';
+import { isTooLarge } from '../algebra/limits.ts';
 import { shortest } from '../algebra/shortest.ts';
 import { compile, type Program } from '../evaluate/program.ts';
 import type { Expression } from '../language/tree.ts';
@@ -60,7 +61,7 @@ export function exactPlace(formula: Expression): Place | null {
   const tidy = shortest(canonical(formula), 'fraction');
   const ball = balls.remembered((bits: number): Ball => {
     const found = ballOfConstant(tidy, bits);
-    if (found === null || found === 'unsure') throw new RangeError('an exact place has a value');
+    if (found === null || found === 'unsure') throw new NoValue('an exact place has a value');
     return found;
   });
   const value = withinReach(() => ball(comfortable));
@@ -89,7 +90,7 @@ export function placeBy(formula: Expression, name: string, of: Place): Place | n
   const program = compile(formula, name);
   const ball = balls.remembered((bits: number): Ball => {
     const found = enclosedOrUnsure(program, of.ball(bits + spareBits), [], bits + spareBits);
-    if (!balls.isBall(found)) throw new RangeError('a place has a value');
+    if (!balls.isBall(found)) throw new NoValue('a place has a value');
     return found;
   });
   const value = withinReach(() => ball(comfortable));
@@ -97,6 +98,9 @@ export function placeBy(formula: Expression, name: string, of: Place): Place | n
   const double = big.toDouble(value.middle);
   return { value: double, ...around(double), exact: null, at: (bits) => ball(bits).middle, ball };
 }
+
+/** Thrown where a formula that should name a place has no value. */
+class NoValue extends Error {}
 
 /** Binary digits by which a place is known better than one that is worked out from it. */
 const spareBits = 40;
@@ -106,8 +110,9 @@ function withinReach(work: () => Ball): Ball | null {
   try {
     return work();
   } catch (error) {
-    if (error instanceof NotPrecise || error instanceof RangeError || error instanceof big.OutOfRange)
-      return null;
+    const isOutOfReach =
+      error instanceof NoValue || error instanceof NotPrecise || error instanceof big.OutOfRange;
+    if (isOutOfReach || isTooLarge(error)) return null;
     throw error;
   }
 }

@@ -1,5 +1,5 @@
 import { rememberDerivative, type DerivativeOutOfEffort } from '../algebra/differentiate.ts';
-import { TooLarge } from '../algebra/limits.ts';
+import { isTooLarge } from '../algebra/limits.ts';
 import { packed, unpacked } from '../interpolation/packed.ts';
 import type { Expression } from '../language/tree.ts';
 import { answerTo, type Answer, type AnswerTo, type Question, type QuestionOf } from './answers.ts';
@@ -18,7 +18,7 @@ export function answerSent(question: Question): Outcome {
   try {
     return { ok: true, answer: answerTo(withFormulas(question, unpacked) as QuestionOf<'keyPoints'>) };
   } catch (error) {
-    if (error instanceof TooLarge) return { ok: false, reason: 'tooLarge' };
+    if (isTooLarge(error)) return { ok: false, reason: 'tooLarge' };
     if (error instanceof SingleValues) return { ok: false, reason: 'singleValues' };
     throw error;
   }

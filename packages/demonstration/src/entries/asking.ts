@@ -53,6 +53,8 @@ const whyUnanswerable: Readonly<Record<WhyUnanswerable, string>> = {
   tooLarge: 'This is too large to be worked out.',
   singleValues: 'A factorial has values at whole numbers only: between them there is nothing to look at.',
   tooLong: 'This takes so long that it was given up; a shorter interval may help.',
+  fault: 'This cannot be worked out, through a fault of the program. All else works on.',
+  notLoaded: 'What works this out could not be loaded. Once the server is there again, reload the page.',
 };
 
 /** What an entry makes of the answer to its question, which may come some frames later. */

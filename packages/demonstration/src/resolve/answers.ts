@@ -12,8 +12,11 @@ import type { Id } from '../schema/fields.ts';
 /** What an answer answers: the question as it stands, that as far as is known yet, or what the entry asked before. */
 export type AnsweredOf = 'now' | 'soFar' | 'before';
 
-/** It grew too large, is asked of what has values at single numbers only, or took longer than anybody waits. */
-export type WhyUnanswerable = 'tooLarge' | 'singleValues' | 'tooLong';
+/** What a worker cannot tell: it took longer than anybody waits, broke down, or its program is not there. */
+export type WhyGivenUp = 'tooLong' | 'fault' | 'notLoaded';
+
+/** It grew too large, is asked of what has values at single numbers only, or was given up. */
+export type WhyUnanswerable = 'tooLarge' | 'singleValues' | WhyGivenUp;
 
 /** What is known about a question at this moment. */
 export type Answered<A> =
@@ -51,7 +54,7 @@ export const keyOfQuestion = (question: Question): string =>
 
 /** What an entry is told of an outcome. */
 export const answeredBy = <K extends QuestionKind>(
-  outcome: AnswerOutcome | { readonly ok: false; readonly reason: 'tooLong' },
+  outcome: AnswerOutcome | { readonly ok: false; readonly reason: WhyGivenUp },
   of: AnsweredOf = 'now',
 ): Answered<AnswerTo[K]> =>
   outcome.ok

@@ -3,7 +3,7 @@ import {
   Effort,
   keepDerivative,
   OutOfEffort,
-  TooLarge,
+  isTooLarge,
   type KnownNumber,
 } from '@yperkine/core';
 import { keyOfQuestion, unanswered, type Answers } from './answers.ts';
@@ -257,8 +257,7 @@ function attempted(workOut: () => Outcome<unknown>): Outcome<unknown> {
   try {
     return workOut();
   } catch (error) {
-    const isTooMuch =
-      error instanceof RangeError || error instanceof TooLarge || error instanceof OutOfEffort;
+    const isTooMuch = isTooLarge(error) || error instanceof OutOfEffort;
     return failed(
       isTooMuch
         ? 'This is too large to be worked out; please split it into smaller parts.'

@@ -3,7 +3,7 @@ import { ifWithin } from '../../evaluate/effort.ts';
 import { callOf, canonical, difference, type Canonical } from '../canonical.ts';
 import { withoutDerivatives } from '../differentiate.ts';
 import { expanded, factored } from '../expand.ts';
-import { TooLarge } from '../limits.ts';
+import { isTooLarge } from '../limits.ts';
 import { mapped, partsOf } from '../parts.ts';
 import { polynomialOf, toCanonical } from '../polynomial.ts';
 import { numberStyle, shortest } from '../shortest.ts';
@@ -70,7 +70,7 @@ function bounded<T>(work: () => T): T | null {
   try {
     return work();
   } catch (error) {
-    if (error instanceof TooLarge || error instanceof RangeError) return null;
+    if (isTooLarge(error)) return null;
     throw error;
   }
 }
