@@ -5,6 +5,7 @@ import {
   compile,
   derivativesAt,
   evaluateAt,
+  integral,
   printText,
   readExpression,
 } from '../src/index.ts';
@@ -95,6 +96,46 @@ describe('antiderivatives have the function as their derivative', () => {
     '(x + 1)/sqrt(x)',
     'cosh(2x) x',
     'tanh x',
+    '1/(2 + cos x)',
+    '1/(2 - cos(3x + 1))',
+    '1/(5 + 3sin x - 2cos x)',
+    '1/(-4 + sin x)',
+    '1/(1 + sin x)',
+    '1/(1 - cos x)',
+    '1/(5 - 3sin x - 4cos x)',
+    '1/(1 + 2cos x)',
+    '1/(3 + 5sin x)',
+    '1/(sin x + cos x)',
+    '1/(1 + tan x)',
+    '(2sin x - 3cos x)/(sin x + 4cos x)',
+    '1/(sin x cos x)',
+    'csc(x)^3',
+    '1/sin x',
+    'x/(1 + cos x)',
+    '1/cosh x',
+    '1/cosh(2x)^3',
+    '1/sinh x',
+    '1/sinh(x)^3',
+    'sinh(x)^3',
+    'cosh(x)^2',
+    'sinh(x)^2 cosh(x)^4',
+    'tanh(x)^4',
+    'coth(x)^2',
+    'sech(x)^4',
+    'sinh(x)^2/cosh(x)^4',
+    'sin(ln x)',
+    'x^2 cos(ln x)',
+    'ln(x)^3 x',
+    'cos(2ln(x))/x^3',
+    '1/(x^4 + 1)',
+    'x^2/(x^4 + 1)',
+    '(x^3 - 2x + 5)/(x^4 + 9)',
+    '1/(x^6 + 1)',
+    'x^4/(x^4 - x^2 + 1)',
+    'sqrt((2 - x)/(2 + x))',
+    'sqrt(x/(2 - x))',
+    'x sqrt((x + 1)/(3 - x))',
+    'sqrt(x)/(1 + cbrt(x))',
   ])('∫ %s', (text) => {
     const body = read(text);
     const formula = antiderivative(body, 'x');
@@ -136,6 +177,63 @@ describe('antiderivatives have the function as their derivative', () => {
         },
       ),
       { seed: 20261125, numRuns: 60 },
+    );
+  });
+});
+
+describe('definite integrals of textbooks are exact', () => {
+  // Gradshteyn and Ryzhik, sections 2 and 3: 3.613.1, 3.241.2, 3.511; Stewart, chapter 7, exercises. From memory.
+  test.each([
+    ['1/(2 + cos x)', 0, 2 * Math.PI, (2 * Math.PI) / Math.sqrt(3)],
+    ['1/(5 + 3cos x)', 0, Math.PI, Math.PI / 4],
+    ['1/(5 - 4cos x)', 0, Math.PI, Math.PI / 3],
+    ['1/(1 + sin x)', 0, Math.PI / 2, 1],
+    ['sec x', 0, Math.PI / 4, Math.log(1 + Math.SQRT2)],
+    ['1/(x^4 + 1)', 0, 1, (Math.PI + 2 * Math.log(1 + Math.SQRT2)) / (4 * Math.SQRT2)],
+    ['1/(x^4 + 1)', 0, Infinity, Math.PI / (2 * Math.SQRT2)],
+    ['1/(x^6 + 1)', 0, Infinity, Math.PI / 3],
+    ['1/cosh x', -Infinity, Infinity, Math.PI],
+    ['sqrt((1 - x)/(1 + x))', 0, 1, Math.PI / 2 - 1],
+    ['sqrt((1 + x)/(1 - x))', -1, 1, Math.PI],
+    ['sin(ln x)', 0, 1, -1 / 2],
+    ['sin(sqrt(x))', 0, 1, 2 * Math.sin(1) - 2 * Math.cos(1)],
+    ['1/(1 + tan x)', 0, Math.PI / 4, (Math.PI + Math.log(4)) / 8],
+    ['tanh(x)^2', 0, 1, 1 - Math.tanh(1)],
+  ])('∫ %s from %f to %f', (text, a, b, expected) => {
+    const { value, certainty } = integral(read(text), 'x', [a, b]);
+    expect(Math.abs(value - expected)).toBeLessThan(4e-15 * Math.max(1, Math.abs(expected)));
+    expect(certainty).toBe('exact');
+  });
+
+  test('over any number of turns: no jump of a half angle gets in', () => {
+    // Simpson's rule with many parts, on functions that are smooth and periodic.
+    const simpson = (f: (x: number) => number, a: number, b: number): number => {
+      const n = 4000;
+      const h = (b - a) / n;
+      let total = f(a) + f(b);
+      for (let k = 1; k < n; k++) total += (k % 2 === 1 ? 4 : 2) * f(a + k * h);
+      return (total * h) / 3;
+    };
+    const coefficient = fc.integer({ min: -5, max: 5 });
+    const end = fc.integer({ min: -30, max: 30 });
+    fc.assert(
+      fc.property(
+        coefficient,
+        coefficient,
+        fc.integer({ min: 1, max: 3 }),
+        end,
+        end,
+        (b, c, extra, from, to) => {
+          fc.pre((b !== 0 || c !== 0) && from < to);
+          const a = (Math.ceil(Math.hypot(b, c)) + extra) * (extra === 2 ? -1 : 1);
+          const body = read(`1/((${a}) + (${b}) sin x + (${c}) cos x)`);
+          const { value, certainty } = integral(body, 'x', [from, to]);
+          const seen = simpson((x) => 1 / (a + b * Math.sin(x) + c * Math.cos(x)), from, to);
+          expect(Math.abs(value - seen)).toBeLessThan(1e-7 * Math.abs(seen));
+          expect(certainty).not.toBe('estimated');
+        },
+      ),
+      { seed: 20261130, numRuns: 25 },
     );
   });
 });

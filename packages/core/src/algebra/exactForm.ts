@@ -1,4 +1,5 @@
 import { canonical } from './canonical.ts';
+import { inConstantForms } from './constantForms.ts';
 import { withoutDerivatives } from './differentiate.ts';
 import { isTooLarge } from './limits.ts';
 import { literal } from './pieces.ts';
@@ -17,7 +18,7 @@ export function exactForm(body: Expression, values: ReadonlyMap<string, Rational
   for (const [name, value] of values) formula = tree.substitute(formula, name, literal(value));
   if (!isConstant(formula)) return null;
   try {
-    return shortest(canonical(withoutDerivatives(formula)), 'fraction');
+    return shortest(inConstantForms(canonical(withoutDerivatives(formula))), 'fraction');
   } catch (error) {
     if (isTooLarge(error)) return null;
     throw error;

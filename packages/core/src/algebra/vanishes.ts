@@ -28,7 +28,9 @@ export function vanishes(form: Canonical): boolean {
   let rest = inFewerTerms(form);
   for (let round = 0; round < mostRounds; round++) {
     if (rest.kind === 'number') return rational.isZero(rest.value);
-    const next = expanded(mapped(withoutDivisors(factored(rest)), withoutEvenCosines));
+    const once = expanded(mapped(withoutDivisors(factored(rest)), withoutEvenCosines));
+    // What was taken out of a sum may hide brackets in its terms.
+    const next = once.key === rest.key ? expanded(once) : once;
     if (next.key === rest.key) return false;
     rest = next;
   }
@@ -38,12 +40,17 @@ export function vanishes(form: Canonical): boolean {
 /** Everything through sin, cos, sinh, cosh and ln of as few different things as possible. */
 function inFewerTerms(form: Canonical): Canonical {
   return mapped(inSinesAndCosines(form), (part) => {
-    if (part.kind === 'power') return withoutContent(part);
+    if (part.kind === 'power') return inOneFraction(withoutContent(part));
     if (part.kind !== 'call') return part;
     const [u, second] = part.operands as [Canonical, Canonical | undefined];
     switch (part.name) {
       case 'tanh':
         return quotient(callOf('sinh', [u]), callOf('cosh', [u]));
+      case 'coth':
+        return quotient(callOf('cosh', [u]), callOf('sinh', [u]));
+      case 'sech':
+      case 'csch':
+        return quotient(whole(1), callOf(part.name === 'sech' ? 'cosh' : 'sinh', [u]));
       case 'log':
         return quotient(callOf('ln', [u]), callOf('ln', [whole(10)]));
       case 'logBase':
@@ -55,6 +62,14 @@ function inFewerTerms(form: Canonical): Canonical {
         return part;
     }
   });
+}
+
+/** 1/(a + b/c) as c/(ac + b). */
+function inOneFraction(form: Canonical): Canonical {
+  if (form.kind !== 'power' || form.base.kind !== 'sum' || form.exponent.kind !== 'number') return form;
+  const isBelow = rational.isInteger(form.exponent.value) && rational.isNegative(form.exponent.value);
+  const base = isBelow ? factored(form.base) : form.base;
+  return base.kind === 'product' ? power(base, form.exponent) : form;
 }
 
 /** √(4 − 4x²) as 2√(1 − x²): what stands under a root is multiplied out, and its common number taken out. */

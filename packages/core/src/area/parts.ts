@@ -1,4 +1,5 @@
 import type { Canonical } from '../algebra/canonical.ts';
+import { inConstantForms } from '../algebra/constantForms.ts';
 import { expanded } from '../algebra/expand.ts';
 import { withJoinedLogarithms } from '../algebra/logarithms.ts';
 import { shortest } from '../algebra/shortest.ts';
@@ -48,5 +49,7 @@ export const roundingOf = ({ value, low, high }: Place): number =>
   low === high ? 0 : (Math.abs(value) * Number.EPSILON) / 2;
 
 /** A number in its shortest form, with one logarithm for all. */
-export const writtenNumber = (form: Canonical): Expression =>
-  shortest(withJoinedLogarithms(form.kind === 'sum' ? form : expanded(form)), 'fraction');
+export function writtenNumber(number: Canonical): Expression {
+  const form = inConstantForms(number);
+  return shortest(withJoinedLogarithms(form.kind === 'sum' ? form : expanded(form)), 'fraction');
+}

@@ -9,12 +9,14 @@ import { polynomialOf, toCanonical } from '../polynomial.ts';
 import { numberStyle, shortest } from '../shortest.ts';
 import { written, type NumberStyle } from '../written.ts';
 import { Search, type Method } from './integrand.ts';
+import { byHyperbolics } from './hyperbolics.ts';
 import { byPartsOnce, byPolynomialParts, byRepeatedParts, byReturningParts } from './parts.ts';
-import { byLinearRoot, byQuadraticRoot } from './radicals.ts';
+import { byFractionRoot, byLinearRoot, byQuadraticRoot } from './radicals.ts';
 import { byPartialFractions } from './rationalFunction.ts';
-import { bySubstitution } from './substitution.ts';
+import { byLogarithm, bySubstitution } from './substitution.ts';
 import { byLinearity, byTable, isPositive } from './table.ts';
 import { vanishes } from '../vanishes.ts';
+import { byRatioOfWaves, byReciprocalOfWaves } from './waveQuotients.ts';
 import { byWaveProduct, byWaves } from './waves.ts';
 
 /** The integrand in another arrangement, where that is another one. */
@@ -36,9 +38,14 @@ const methods: readonly Method[] = [
   byQuadraticRoot,
   byWaves,
   byWaveProduct,
+  byHyperbolics,
+  byReciprocalOfWaves,
+  byRatioOfWaves,
   bySubstitution,
+  byLogarithm,
   byPartsOnce,
   byLinearRoot,
+  byFractionRoot,
   byPolynomialParts,
   byRearranging,
 ];

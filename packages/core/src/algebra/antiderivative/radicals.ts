@@ -2,6 +2,7 @@ import {
   baseAndExponent,
   callOf,
   difference,
+  isNumber,
   negative,
   numeric,
   power,
@@ -82,6 +83,7 @@ function ofReciprocalRoot(q: Polynomial, base: Canonical, search: Search): Canon
 
 /** Denominators of exponents that are substituted away. */
 const largestRoot = 6n;
+const largestCommonRoot = 12n;
 
 /** One root (or other power) of ax + b among polynomials and quotients of it: t is the root, x = (tᵏ − b)/a. */
 export const byLinearRoot: Method = (form, search) => {
@@ -103,14 +105,73 @@ export const byLinearRoot: Method = (form, search) => {
   return antiderivative && replaced(antiderivative, t, power(base, numeric(rational.rational(1, k))));
 };
 
+/** The base of which there are roots, and the root through which all of them can be written. */
 function rootIn(form: Canonical, search: Search): { base: Canonical; k: number } | null {
+  const found: { base: Canonical; denominator: bigint }[] = [];
+  const collect = (part: Canonical): void => {
+    const { base, exponent } = baseAndExponent(part);
+    if (part.kind === 'power' && exponent.kind === 'number' && linear(base, search)) {
+      const { denominator } = exponent.value;
+      if (denominator > 1n && denominator <= largestRoot) found.push({ base, denominator });
+    }
+    partsOf(part).forEach(collect);
+  };
+  collect(form);
+  const [first] = found;
+  const same = found.filter(({ base }) => base.key === first?.base.key);
+  const k = same.reduce((all, { denominator }) => leastCommonMultiple(all, denominator), 1n);
+  return first && k <= largestCommonRoot ? { base: first.base, k: Number(k) } : null;
+}
+
+const leastCommonMultiple = (a: bigint, b: bigint): bigint => {
+  let [x, y] = [a, b];
+  while (y > 0n) [x, y] = [y, x % y];
+  return (a / x) * b;
+};
+
+/** The root of (ax + b)/(cx + d) and rational functions: t is the root, x = (dtᵏ − b)/(a − ctᵏ). */
+export const byFractionRoot: Method = (form, search) => {
+  const found = fractionRootIn(form, search);
+  if (!found) return null;
+  const { base, k, a, b, c, d } = found;
+  const inside = search.in(`${search.variable}~`);
+  const t = inside.x;
+  const raised = power(t, whole(k));
+  const below = difference(a, product([c, raised]));
+  const x = quotient(difference(product([d, raised]), b), below);
+  const inT = (part: Canonical): Canonical => {
+    const { base: inner, exponent } = baseAndExponent(part);
+    if (inner.key === base.key && exponent.kind === 'number') return power(t, product([exponent, whole(k)]));
+    return part.key === search.variable ? x : withParts(part, inT);
+  };
+  // dx = k (ad − bc) tᵏ⁻¹/(a − ctᵏ)² dt
+  const turning = difference(product([a, d]), product([b, c]));
+  const dx = product([whole(k), turning, power(t, whole(k - 1)), power(below, whole(-2))]);
+  const antiderivative = inside.of(product([inT(form), dx]));
+  return antiderivative && replaced(antiderivative, t, power(base, numeric(rational.rational(1, k))));
+};
+
+interface FractionRoot {
+  readonly base: Canonical;
+  readonly k: number;
+  readonly a: Canonical;
+  readonly b: Canonical;
+  readonly c: Canonical;
+  readonly d: Canonical;
+}
+
+function fractionRootIn(form: Canonical, search: Search): FractionRoot | null {
   const { base, exponent } = baseAndExponent(form);
-  if (form.kind === 'power' && exponent.kind === 'number' && linear(base, search)) {
+  if (base.kind === 'product' && exponent.kind === 'number' && exponent.value.denominator > 1n) {
+    const below = base.factors.find((factor) => isNumber(baseAndExponent(factor).exponent, -1));
+    const under = below && linear(baseAndExponent(below).base, search);
+    const over = below && linear(quotient(base, below), search);
     const { denominator } = exponent.value;
-    if (denominator > 1n && denominator <= largestRoot) return { base, k: Number(denominator) };
+    if (under && over && denominator <= largestRoot)
+      return { base, k: Number(denominator), a: over.a, b: over.b, c: under.a, d: under.b };
   }
   for (const part of partsOf(form)) {
-    const found = rootIn(part, search);
+    const found = fractionRootIn(part, search);
     if (found) return found;
   }
   return null;

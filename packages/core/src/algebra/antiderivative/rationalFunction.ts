@@ -10,7 +10,7 @@ import {
   type Canonical,
 } from '../canonical.ts';
 import { expanded, factored } from '../expand.ts';
-import { factorsOf, mapped } from '../parts.ts';
+import { factorsOf, mapped, replaced } from '../parts.ts';
 import * as polynomial from '../polynomial.ts';
 import type { Polynomial } from '../polynomial.ts';
 import * as rational from '../rational.ts';
@@ -56,14 +56,14 @@ function fraction(form: Canonical, variable: string): { above: Polynomial; below
   return { above, below };
 }
 
-/** above/factorᵏ with a factor of degree 1 or 2 and leading coefficient 1. */
+/** above/factorᵏ with leading coefficient 1 and a factor of degree 1 or 2, or of x⁴, x² and a number. */
 interface PartialFraction {
   readonly above: Polynomial;
   readonly factor: Polynomial;
   readonly exponent: number;
 }
 
-/** A proper fraction as a sum of partial fractions; null where a factor has a higher degree than 2. */
+/** A proper fraction as a sum of partial fractions; null where a factor is of another kind. */
 function partialFractions(above: Polynomial, below: Polynomial): PartialFraction[] | null {
   if (above.length === 0) return [];
   const factors = splitFactors(below);
@@ -93,35 +93,79 @@ function splitFactors(p: Polynomial): { factor: Polynomial; multiplicity: number
     const { roots, rest } = polynomial.rationalRoots(factor);
     for (const root of roots) split.push({ factor: [rational.negate(root), rational.one], multiplicity });
     if (polynomial.degree(rest) < 1) continue;
-    const quadratics = polynomial.degree(rest) === 2 ? [rest] : quadraticFactors(rest);
-    if (!quadratics) return null;
-    split.push(...quadratics.map((one) => ({ factor: polynomial.monic(one), multiplicity })));
+    const factors = polynomial.degree(rest) === 2 ? [rest] : evenFactors(polynomial.monic(rest));
+    if (!factors || (multiplicity > 1 && factors.some((one) => polynomial.degree(one) > 2))) return null;
+    split.push(...factors.map((one) => ({ factor: polynomial.monic(one), multiplicity })));
   }
   return split;
 }
 
-/** x⁴ + px² + q as two quadratics with rational coefficients, where there are such. */
-function quadraticFactors(p: Polynomial): Polynomial[] | null {
-  const [q, odd, middle, cubic, leading] = polynomial.monic(p);
-  if (p.length !== 5 || !q || !odd || !middle || !cubic || !leading) return null;
-  if (!rational.isZero(odd) || !rational.isZero(cubic)) return null;
-  const two = rational.rational(2);
-  const inSquares = [q, middle, rational.one];
-  const { roots } = polynomial.rationalRoots(inSquares);
-  if (roots.length === 2) return roots.map((root) => [rational.negate(root), rational.zero, rational.one]);
+/** A polynomial in x² as quadratics with rational coefficients, and one of degree 4 where that is left. */
+function evenFactors(p: Polynomial): Polynomial[] | null {
+  if (p.some((coefficient, k) => k % 2 === 1 && !rational.isZero(coefficient))) return null;
+  const { roots, rest } = polynomial.rationalRoots(p.filter((_, k) => k % 2 === 0));
+  const quadratics = roots.map((root): Polynomial => [rational.negate(root), rational.zero, rational.one]);
+  if (polynomial.degree(rest) < 1) return quadratics;
+  const [q, middle] = polynomial.monic(rest);
+  if (polynomial.degree(rest) !== 2 || !q || !middle) return null;
   // (x² + s)² − (2s − p)x² with s² = q.
-  const s = rational.exactRoot(q, 2);
-  const t = s && rational.exactRoot(rational.subtract(rational.multiply(two, s), middle), 2);
-  if (!s || !t) return null;
-  return [
-    [s, t, rational.one],
-    [s, rational.negate(t), rational.one],
-  ];
+  const s = rational.isNegative(q) ? null : rational.exactRoot(q, 2);
+  if (!s) return null;
+  const square = rational.subtract(twice(s), middle);
+  const t = rational.isNegative(square) ? null : rational.exactRoot(square, 2);
+  if (!t) return [...quadratics, [q, rational.zero, middle, rational.zero, rational.one]];
+  return [...quadratics, [s, t, rational.one], [s, rational.negate(t), rational.one]];
 }
+
+const twice = (r: Rational): Rational => rational.multiply(rational.rational(2), r);
 
 function ofFraction(one: PartialFraction, search: Search): Canonical | null {
   if (one.above.every(rational.isZero)) return whole(0);
+  if (one.factor.length === 5) return ofQuarticFactor(one, search);
   return one.factor.length === 2 ? ofLinearFactor(one, search) : ofQuadraticFactor(one, search);
+}
+
+/**
+ * (a + bx + cx² + dx³)/(x⁴ + px² + s²), whose divisor is (x² + tx + s)(x² − tx + s) with t² = 2s − p that is no square of
+ * a fraction. Source: Gradshteyn and Ryzhik, 2.161 (from memory).
+ */
+function ofQuarticFactor({ above, factor }: PartialFraction, search: Search): Canonical | null {
+  const [a, b, c, d] = [0, 1, 2, 3].map((k) => above[k] ?? rational.zero) as [
+    Rational,
+    Rational,
+    Rational,
+    Rational,
+  ];
+  const [q, p] = [factor[0] as Rational, factor[2] as Rational];
+  const s = rational.exactRoot(q, 2);
+  if (!s) return null;
+  const [tSquare, wSquare] = [rational.subtract(twice(s), p), rational.add(twice(s), p)];
+  if ([tSquare, wSquare].some((square) => rational.compare(square, rational.zero) <= 0)) return null;
+  const [t, w] = [tSquare, wSquare].map((square) => callOf('sqrt', [numeric(square)])) as [
+    Canonical,
+    Canonical,
+  ];
+  const ratio = rational.divide(a, s);
+  const quarter = (r: Rational): Canonical => numeric(rational.divide(r, rational.rational(4)));
+  const { x } = search;
+  const quadratic = (sign: 1 | -1): Canonical =>
+    sum([power(x, whole(2)), product([whole(sign), t, x]), numeric(s)]);
+  const arc = (sign: 1 | -1): Canonical =>
+    callOf('arctan', [quotient(sum([product([whole(2), x]), product([whole(sign), t])]), w)]);
+  const inside = search.in(`${search.variable}~`);
+  const odd = ofFraction({ above: [b, d], factor: [q, p, rational.one], exponent: 1 }, inside);
+  return (
+    odd &&
+    sum([
+      product([
+        quarter(rational.subtract(ratio, c)),
+        power(t, whole(-1)),
+        callOf('ln', [quotient(quadratic(1), quadratic(-1))]),
+      ]),
+      product([whole(2), quarter(rational.add(ratio, c)), power(w, whole(-1)), sum([arc(1), arc(-1)])]),
+      product([numeric(rational.rational(1, 2)), replaced(odd, inside.x, power(x, whole(2)))]),
+    ])
+  );
 }
 
 function ofLinearFactor({ above, factor, exponent }: PartialFraction, search: Search): Canonical {

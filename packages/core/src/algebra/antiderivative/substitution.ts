@@ -1,4 +1,4 @@
-import { baseAndExponent, power, quotient, whole, type Canonical } from '../canonical.ts';
+import { baseAndExponent, callOf, power, product, quotient, whole, type Canonical } from '../canonical.ts';
 import { expanded, factored } from '../expand.ts';
 import { partsOf, replaced, withParts } from '../parts.ts';
 import * as rational from '../rational.ts';
@@ -62,4 +62,31 @@ function rewritten(form: Canonical, u: Canonical, t: Canonical): Canonical {
 function ratio(exponent: Canonical, by: Canonical): Canonical | null {
   const times = quotient(exponent, by);
   return times.kind === 'number' && rational.isInteger(times.value) ? times : null;
+}
+
+/** t = ln x in a formula without any other x than powers of it: ∫ g(ln x) xᵏ dx = ∫ g(t) e^((k + 1)t) dt. */
+export const byLogarithm: Method = (form, search) => {
+  const logarithm = callOf('ln', [search.x]);
+  const inside = search.in(`${search.variable}~`);
+  const t = inside.x;
+  const e = (times: Canonical): Canonical => callOf('exp', [times]);
+  const inT = (part: Canonical): Canonical => {
+    if (part.key === logarithm.key) return t;
+    const { base, exponent } = baseAndExponent(part);
+    if (base.key === search.x.key) return e(product([exponent, t]));
+    return withParts(part, inT);
+  };
+  const isThere = (part: Canonical): boolean => part.key === logarithm.key || partsOf(part).some(isThere);
+  if (!isThere(form)) return null;
+  const found = inside.of(product([inT(form), e(t)]));
+  return found && replaced(replacedPowers(found, t, search.x), t, logarithm);
+};
+
+/** xᵏ for e^(kt). */
+function replacedPowers(form: Canonical, t: Canonical, x: Canonical): Canonical {
+  if (form.kind === 'power' && form.base.key === callOf('exp', [whole(1)]).key) {
+    const times = quotient(form.exponent, t);
+    if (times.kind === 'number') return power(x, times);
+  }
+  return withParts(form, (part) => replacedPowers(part, t, x));
 }

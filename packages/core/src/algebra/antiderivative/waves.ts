@@ -70,7 +70,9 @@ function antiderivativeOf({ u, sines, cosines }: WaveProduct, search: Search): C
     return inner && negative(inner(cosine));
   }
   if (isOdd(cosines) && cosines > 0) return ofOneWave(cosines, sines, search)?.(sine) ?? null;
-  if (sines === 0 && cosines < -1 && isOdd(cosines)) return ofSecants(u, -cosines, search);
+  if (sines === 0 && cosines < 0 && isOdd(cosines)) return ofSecants(u, -cosines);
+  if (cosines === 0 && sines < 0 && isOdd(sines)) return ofCosecants(u, -sines);
+  if (isOdd(sines) && isOdd(cosines)) return ofTangent(u, sines, cosines, search);
   if (isOdd(sines) || isOdd(cosines)) return null;
   if (sines + cosines < 0 || sines < 0 || cosines < 0) return ofTangent(u, sines, cosines, search);
   return reduced(u, sines, cosines);
@@ -104,11 +106,17 @@ function ofTangent(u: Canonical, sines: number, cosines: number, search: Search)
 }
 
 /** ∫ secⁿ = (secⁿ⁻² tan + (n − 2) ∫ secⁿ⁻²)/(n − 1). Source: Stewart, Calculus, section 7.1, exercises. */
-function ofSecants(u: Canonical, n: number, search: Search): Canonical | null {
+function ofSecants(u: Canonical, n: number): Canonical {
   if (n === 1) return logarithmOfSize(sum([callOf('sec', [u]), callOf('tan', [u])]));
-  const rest = ofSecants(u, n - 2, search);
   const boundary = product([callOf('tan', [u]), power(callOf('sec', [u]), whole(n - 2))]);
-  return rest && quotient(sum([boundary, product([whole(n - 2), rest])]), whole(n - 1));
+  return quotient(sum([boundary, product([whole(n - 2), ofSecants(u, n - 2)])]), whole(n - 1));
+}
+
+/** ∫ cscⁿ = (−cscⁿ⁻² cot + (n − 2) ∫ cscⁿ⁻²)/(n − 1). Source: as for secants. */
+function ofCosecants(u: Canonical, n: number): Canonical {
+  if (n === 1) return negative(logarithmOfSize(sum([callOf('csc', [u]), callOf('cot', [u])])));
+  const boundary = product([callOf('cot', [u]), power(callOf('csc', [u]), whole(n - 2))]);
+  return quotient(difference(product([whole(n - 2), ofCosecants(u, n - 2)]), boundary), whole(n - 1));
 }
 
 /** sin or cos of one ax + b times sin or cos of another, as a sum. */
