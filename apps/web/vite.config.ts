@@ -102,7 +102,7 @@ const isOfShell = new RegExp(
 /** What every page behind the sign-in page needs. */
 const isOfControls = new RegExp(
   [
-    /node_modules[\\/](@headlessui(?!.*[\\/]radio-group)|@floating-ui|@react-aria|react-aria|react-stately)[\\/]/,
+    /node_modules[\\/](@headlessui(?!.*[\\/](radio-group|dialog)[\\/])|@floating-ui|@react-aria|react-aria|react-stately)[\\/]/,
     /packages[\\/]protocol[\\/]src[\\/]library\./,
     /apps[\\/]web[\\/]src[\\/](api[\\/]library|parts[\\/](ActionMenu|Veil|lazily))\./,
   ]

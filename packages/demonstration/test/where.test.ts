@@ -95,7 +95,10 @@ describe('an entry whose answer takes a while', () => {
     ['tooLarge', 'This is too large to be worked out.'],
     ['tooLong', 'This takes so long that it was given up; a shorter interval may help.'],
     ['fault', 'This cannot be worked out, through a fault of the program. All else works on.'],
-    ['notLoaded', 'What works this out could not be loaded. Once the server is there again, reload the page.'],
+    [
+      'notLoaded',
+      'What works this out could not be loaded. Once the server is there again, reload the page.',
+    ],
   ] as const)('says so where nothing came of it: %s', (reason, message) => {
     const answers = { ask: () => ({ state: 'unanswerable' as const, reason }), version: () => 0 };
     const { outcome } = resolve(document, emptyStage, undefined, answers).entries.get('study') ?? {};

@@ -8,9 +8,8 @@ import { useWorkbenchState, WorkbenchContext } from '../state/context.ts';
 import { useTheme } from '../theme/theme.ts';
 import { openWorkbench, type OpenDemonstration } from '../state/openWorkbench.ts';
 import { listenToDrops } from './data/drops.ts';
-import { Chooser } from './chooser/Chooser.tsx';
 import { Deck } from './deck/Deck.tsx';
-import { ConflictDialog, DataDialog } from './dialogs.ts';
+import { Chooser, ConflictDialog, DataDialog, fetchChooserAhead } from './dialogs.ts';
 import { listenToKeys } from './keys.ts';
 import { Notices } from './SavedState.tsx';
 import { Tiers } from './tiers/Tiers.tsx';
@@ -106,11 +105,13 @@ function BuildView({ demonstration, opened }: { demonstration: string; opened: O
 }
 
 function Dialogs() {
+  useEffect(fetchChooserAhead, []);
+  const isChoosing = useWorkbenchState(({ choosing }) => choosing !== null);
   const isImporting = useWorkbenchState(({ importing }) => importing !== null);
   const isAsking = useWorkbenchState(({ conflicts }) => conflicts.length > 0);
   return (
     <>
-      <Chooser />
+      {isChoosing && <Chooser />}
       {isImporting && <DataDialog />}
       {isAsking && <ConflictDialog />}
     </>

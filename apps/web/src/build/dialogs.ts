@@ -1,5 +1,24 @@
 import { lazily } from '../parts/lazily.tsx';
 
+const loadChooser = async () => (await import('./chooser/Chooser.tsx')).Chooser;
+
 /** What opens over the build view now and then: each is loaded when it is first asked for. */
 export const DataDialog = lazily(async () => (await import('./data/DataDialog.tsx')).DataDialog);
 export const ConflictDialog = lazily(async () => (await import('./ConflictDialog.tsx')).ConflictDialog);
+export const Chooser = lazily(loadChooser);
+
+const firstMoves = ['pointermove', 'pointerdown', 'keydown'] as const;
+
+/** Fetches the chooser as soon as there is somebody to open it: it is there when it is opened, the server or not. */
+export function fetchChooserAhead(): () => void {
+  const stop = (): void => {
+    for (const move of firstMoves) window.removeEventListener(move, fetchIt);
+  };
+  const fetchIt = (): void => {
+    stop();
+    // Where it cannot be had, whoever opens it is told.
+    loadChooser().catch(() => undefined);
+  };
+  for (const move of firstMoves) window.addEventListener(move, fetchIt);
+  return stop;
+}

@@ -13,7 +13,7 @@ import { freeOffers, offers } from '../studies/table.ts';
 /** Asks what the teacher wants to show, with a small picture for each study. */
 export function Chooser() {
   const choosing = useWorkbenchState((state) => state.choosing);
-  return choosing ? <Open first={choosing.on} /> : null;
+  return choosing && <Open first={choosing.on} />;
 }
 
 const isAbout = ({ title, words }: Pick<Offer, 'title' | 'words'>, sought: string): boolean =>

@@ -1,7 +1,9 @@
+import { lazily } from '../../../parts/lazily.tsx';
 import { addAgreement } from '../../../state/studies.ts';
 import { Dot, Sketch } from '../Sketch.tsx';
 import type { StudyCard } from '../study.ts';
-import { AgreementControls } from './AgreementControls.tsx';
+
+const AgreementControls = lazily(async () => (await import('../rareSettings.ts')).AgreementControls);
 
 const Picture = () => (
   <Sketch>

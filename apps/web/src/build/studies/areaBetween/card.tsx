@@ -1,7 +1,9 @@
+import { lazily } from '../../../parts/lazily.tsx';
 import { addAreaBetween } from '../../../state/areas.ts';
 import { Sketch } from '../Sketch.tsx';
 import type { StudyCard } from '../study.ts';
-import { AreaBetweenControls } from './AreaBetweenControls.tsx';
+
+const AreaBetweenControls = lazily(async () => (await import('../rareSettings.ts')).AreaBetweenControls);
 
 const Picture = () => (
   <Sketch>

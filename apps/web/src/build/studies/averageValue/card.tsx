@@ -1,7 +1,9 @@
+import { lazily } from '../../../parts/lazily.tsx';
 import { addOverInterval } from '../../../state/where.ts';
 import { Sketch } from '../Sketch.tsx';
 import type { StudyCard } from '../study.ts';
-import { AverageControls } from './AverageControls.tsx';
+
+const AverageControls = lazily(async () => (await import('../rareSettings.ts')).AverageControls);
 
 const Picture = () => (
   <Sketch>

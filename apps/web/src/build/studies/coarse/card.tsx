@@ -1,7 +1,9 @@
+import { lazily } from '../../../parts/lazily.tsx';
 import { addCoarse } from '../../../state/where.ts';
 import { Sketch } from '../Sketch.tsx';
 import type { StudyCard } from '../study.ts';
-import { CoarseControls } from './CoarseControls.tsx';
+
+const CoarseControls = lazily(async () => (await import('../rareSettings.ts')).CoarseControls);
 
 const Picture = () => (
   <Sketch isFaint>

@@ -1,7 +1,9 @@
+import { lazily } from '../../../parts/lazily.tsx';
 import { addHolds } from '../../../state/where.ts';
 import { Sketch } from '../Sketch.tsx';
 import type { StudyCard } from '../study.ts';
-import { HoldsControls } from './HoldsControls.tsx';
+
+const HoldsControls = lazily(async () => (await import('../rareSettings.ts')).HoldsControls);
 
 const Picture = () => (
   <Sketch>

@@ -1,7 +1,9 @@
+import { lazily } from '../../../parts/lazily.tsx';
 import { addOverInterval } from '../../../state/where.ts';
 import { Sketch } from '../Sketch.tsx';
 import type { StudyCard } from '../study.ts';
-import { JoinsControls } from './JoinsControls.tsx';
+
+const JoinsControls = lazily(async () => (await import('../rareSettings.ts')).JoinsControls);
 
 const Picture = () => (
   <Sketch isFaint>

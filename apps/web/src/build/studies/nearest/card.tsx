@@ -1,10 +1,12 @@
 import type { Entry, Id } from '@yperkine/demonstration';
 import type { MenuAction } from '../../../parts/ActionMenu.tsx';
+import { lazily } from '../../../parts/lazily.tsx';
 import { addDistance, addNearest } from '../../../state/where.ts';
 import type { Workbench } from '../../../state/workbench.ts';
 import { Dot, Sketch } from '../Sketch.tsx';
 import type { StudyCard } from '../study.ts';
-import { NearestControls } from './NearestControls.tsx';
+
+const NearestControls = lazily(async () => (await import('../rareSettings.ts')).NearestControls);
 
 const Picture = () => (
   <Sketch>

@@ -1,7 +1,9 @@
+import { lazily } from '../../../parts/lazily.tsx';
 import { addOriginal } from '../../../state/where.ts';
 import { Dot, Sketch } from '../Sketch.tsx';
 import type { StudyCard } from '../study.ts';
-import { OriginalControls } from './OriginalControls.tsx';
+
+const OriginalControls = lazily(async () => (await import('../rareSettings.ts')).OriginalControls);
 
 const Picture = () => (
   <Sketch>

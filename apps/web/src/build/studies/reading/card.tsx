@@ -1,7 +1,9 @@
+import { lazily } from '../../../parts/lazily.tsx';
 import { addReading } from '../../../state/where.ts';
 import { Sketch } from '../Sketch.tsx';
 import type { StudyCard } from '../study.ts';
-import { ReadingControls } from './ReadingControls.tsx';
+
+const ReadingControls = lazily(async () => (await import('../rareSettings.ts')).ReadingControls);
 
 const Picture = () => (
   <Sketch isFaint>

@@ -1,7 +1,9 @@
+import { lazily } from '../../../parts/lazily.tsx';
 import { addThroughPoints } from '../../../state/givens.ts';
 import { shapeAction } from '../shape.ts';
 import type { StudyCard } from '../study.ts';
-import { PointsControls } from './PointsControls.tsx';
+
+const PointsControls = lazily(async () => (await import('../rareSettings.ts')).PointsControls);
 
 const corners = [
   [12, 60],

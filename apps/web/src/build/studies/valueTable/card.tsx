@@ -1,7 +1,9 @@
+import { lazily } from '../../../parts/lazily.tsx';
 import { addValueTable } from '../../../state/studies.ts';
 import { Dot, Sketch } from '../Sketch.tsx';
 import type { StudyCard } from '../study.ts';
-import { ValueTableControls } from './ValueTableControls.tsx';
+
+const ValueTableControls = lazily(async () => (await import('../rareSettings.ts')).ValueTableControls);
 
 const Picture = () => (
   <Sketch isFaint>
