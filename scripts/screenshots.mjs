@@ -70,7 +70,7 @@ async function takePicturesWith(browser, address) {
     await picture(page, 'library');
   });
   await inWindow({}, async (page) => {
-    await enter(page, /From chord to touch/);
+    await enter(page, /From secant to tangent/);
     await picture(page, 'build-day');
   });
   await inWindow({}, async (page) => {
@@ -116,7 +116,7 @@ async function takePicturesWith(browser, address) {
       await page.mouse.move(2, 2);
       await picture(page, name);
     });
-  await revealed(/warmest minute/, ['What did the logger see?', 'Which minute?', 'Why?'], 'where');
+  await revealed(/warmest minute/, ['What was between the dots?', 'Which minute?', 'Why?'], 'where');
   await revealed(/from its bend/, ['Where is the slope least?', 'The path itself'], 'reading');
   await revealed(/Nearest point of the jetty/, ['Where is it shortest?'], 'nearest');
   await inWindow({}, async (page) => {
@@ -137,6 +137,7 @@ async function takePicturesWith(browser, address) {
   await inWindow({}, async (page) => {
     await enter(page);
     await page.getByRole('link', { name: /running total/ }).click();
+    await page.getByRole('switch', { name: 'The total so far' }).click();
     await page.getByRole('switch', { name: 'From 0 to 2' }).click();
     await page.getByRole('switch', { name: 'Where does it bend?' }).click();
     await page.getByText('complete (proved)').first().waitFor();

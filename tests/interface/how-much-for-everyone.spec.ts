@@ -179,13 +179,22 @@ test.describe('the demonstrations that ship', () => {
   test('the tank’s running total: part by part, and where it bends', async ({ page, teacher }) => {
     await teacher.openDemonstration(/running total/);
     const total = teacher.entry(/^Running total V of r/);
+    await expect(total).toContainText('not shown just now');
+    await page.getByRole('switch', { name: 'The total so far' }).click();
+    await expect(total).not.toContainText('not shown just now');
+    await expect(total).toBeInViewport();
     await expect(total).toContainText('= 20.00 L');
+    await expect(
+      page.getByText('at 11 minutes with 12.00 litres. After that it rises to 13.00 litres'),
+    ).toBeAttached();
     await expect(total).toContainText('standing still for a moment, since r is 0 there');
     for (const [part, heading, area] of [
       ['From 0 to 2', '[0, 2]', '= 4.00 L'],
       ['From 2 to 5', '[2, 5]', '= 12.00 L'],
       ['From 5 to 7', '[5, 7]', '= 4.00 L'],
       ['From 7 to 9', '[7, 9]', '= −4.00 L'],
+      ['From 9 to 11', '[9, 11]', '= −4.00 L'],
+      ['From 11 to 12', '[11, 12]', '= 1.00 L'],
     ] as const) {
       await page.getByRole('switch', { name: part }).click();
       await expect(teacher.entry(`Area under r on ${heading}`)).toContainText(area);

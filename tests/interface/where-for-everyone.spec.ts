@@ -115,9 +115,13 @@ test.describe('the demonstrations that ship', () => {
     teacher,
   }) => {
     await teacher.openDemonstration(/warmest minute/);
-    await page.getByRole('switch', { name: 'What did the logger see?' }).click();
+    // Nothing of the spike is told before it is asked for: the joined dots are the first picture.
+    await expect(teacher.entry(/^Given: L from data/)).toContainText('goes through 49 points');
+    await expect(teacher.entry('Given').filter({ hasText: 'not shown just now' })).toHaveCount(1);
+    await page.getByRole('switch', { name: 'What was between the dots?' }).click();
     await expect(teacher.entry(/^T as joined dots/)).toContainText('hidden: a maximum at t ≈ 4.350');
     await page.getByRole('switch', { name: 'Which minute?' }).click();
+    await expect(page.getByText('The warmest minute was at 4:21 in the morning')).toBeVisible();
     const card = teacher.entry(/^Key points of T/).first();
     await expect(card).toContainText('complete (proved)');
     await expect(card.getByRole('row', { name: /^absolute maximum 4\.350 23\.494/ })).toBeVisible();
@@ -133,12 +137,40 @@ test.describe('the demonstrations that ship', () => {
     await expect(page.getByRole('button', { name: 'h″ negative: bends down (concave down)' })).toHaveCount(2);
   });
 
+  test('the gate, the rule and the bed keep their answers until they are asked for', async ({
+    page,
+    teacher,
+  }) => {
+    await teacher.openDemonstration(/swings to rest/);
+    const fastest = teacher.entry(/^Key points of s′/);
+    await expect(fastest).toContainText('not shown just now');
+    await page.getByRole('switch', { name: 'Where is it fastest?' }).click();
+    await expect(fastest.getByRole('row', { name: /^absolute minimum 0\.637 −6\.609/ })).toBeVisible();
+    await teacher.openDemonstration(/Guess the rule/);
+    await expect(teacher.entry('Slope f′')).toContainText('not shown just now');
+    await page.getByRole('switch', { name: 'The rule' }).click();
+    await expect(teacher.entry('Slope f′')).not.toContainText('not shown just now');
+    await teacher.openDemonstration(/millstream bed/);
+    await expect(teacher.entry(/^Where is h′ equal to 1/)).toContainText('not shown just now');
+  });
+
+  test('what a switch shows far down the working comes into sight', async ({ page, teacher }) => {
+    await teacher.openDemonstration(/Crag Hollow/);
+    await expect(page.getByText(/^greatest so far/)).toHaveCount(0);
+    const part = page.getByRole('heading', { name: 'How deep is the hollow?' });
+    await expect(part).not.toBeInViewport();
+    await page.getByRole('switch', { name: 'How deep?' }).click();
+    await expect(part).toBeInViewport();
+  });
+
   test('the nearest point of the jetty is told from its distance', async ({ page, teacher }) => {
     await teacher.openDemonstration(/Nearest point of the jetty/);
     const card = teacher.entry('Point of s nearest to P');
+    await expect(card).toContainText('not shown just now');
+    await page.getByRole('switch', { name: 'Where is it shortest?' }).click();
+    await expect(card).not.toContainText('not shown just now');
     await expect(card).toContainText('2√2 ≈ 2.828');
     await expect(card).toContainText('is (2.000, 1.000): that is where.');
-    await page.getByRole('switch', { name: 'Where is it shortest?' }).click();
     await expect(teacher.entry(/^Key points of D/).first()).toContainText('(2, 2√2)');
   });
 });

@@ -9,7 +9,7 @@ import { gaugeDemonstration } from './examples/gauge.ts';
 import { sluiceDemonstration } from './examples/sluice.ts';
 import { tankDemonstration } from './examples/tank.ts';
 import { ruleDemonstration } from './examples/rule.ts';
-import { slider, slopeDemonstration } from './examples/slope.ts';
+import { gateDemonstration } from './examples/gate.ts';
 import { AccountRow, DemonstrationRow } from './models.ts';
 
 /** The demo teacher of Tarn Valley, who signs in without a password, in demo mode only. */
@@ -36,17 +36,7 @@ export const examples: readonly Example[] = [
   { id: '00000000-0000-4000-8000-000000000112', document: tankDemonstration() },
   { id: '00000000-0000-4000-8000-000000000105', document: ruleDemonstration() },
   { id: '00000000-0000-4000-8000-000000000106', document: gaugeDemonstration() },
-  {
-    id: '00000000-0000-4000-8000-000000000103',
-    document: slopeDemonstration(
-      'The sluice gate swings to rest',
-      's(t) = 4e^(-0.3t) cos 2t',
-      slider(2, 'a', '1.2', '0', '10', '0.01'),
-      { x: { from: -0.5, to: 10.5 }, y: { from: -4, to: 5 }, slopeY: { from: -9, to: 7 } },
-      { x: 's', y: 'cm' },
-      "The gate was pushed and let go. At {a} s it stands {s(a)} cm from its rest and moves by {s'(a)} cm a second. Play the lane: where is the gate when it is fastest?",
-    ),
-  },
+  { id: '00000000-0000-4000-8000-000000000103', document: gateDemonstration() },
 ];
 
 /** Puts the demo teacher and the examples in where they are missing; what the teacher changed stays. */

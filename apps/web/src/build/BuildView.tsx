@@ -9,7 +9,7 @@ import { useTheme } from '../theme/theme.ts';
 import { openWorkbench, type OpenDemonstration } from '../state/openWorkbench.ts';
 import { listenToDrops } from './data/drops.ts';
 import { Deck } from './deck/Deck.tsx';
-import { Chooser, ConflictDialog, DataDialog, fetchChooserAhead } from './dialogs.ts';
+import { Chooser, ConflictDialog, DataDialog, fetchChooserAhead, keepTypedForChooser } from './dialogs.ts';
 import { listenToKeys } from './keys.ts';
 import { Notices } from './SavedState.tsx';
 import { Tiers } from './tiers/Tiers.tsx';
@@ -109,6 +109,7 @@ function Dialogs() {
   const isChoosing = useWorkbenchState(({ choosing }) => choosing !== null);
   const isImporting = useWorkbenchState(({ importing }) => importing !== null);
   const isAsking = useWorkbenchState(({ conflicts }) => conflicts.length > 0);
+  useEffect(() => (isChoosing ? keepTypedForChooser() : undefined), [isChoosing]);
   return (
     <>
       {isChoosing && <Chooser />}

@@ -1,11 +1,26 @@
 import { lazily } from '../parts/lazily.tsx';
+import { keepTyped } from './chooser/typedAhead.ts';
 
-const loadChooser = async () => (await import('./chooser/Chooser.tsx')).Chooser;
+let hasChooser = false;
+
+async function loadChooser() {
+  const { Chooser: loaded } = await import('./chooser/Chooser.tsx');
+  hasChooser = true;
+  return loaded;
+}
 
 /** What opens over the build view now and then: each is loaded when it is first asked for. */
 export const DataDialog = lazily(async () => (await import('./data/DataDialog.tsx')).DataDialog);
 export const ConflictDialog = lazily(async () => (await import('./ConflictDialog.tsx')).ConflictDialog);
 export const Chooser = lazily(loadChooser);
+
+/** Keeps what is typed for a chooser that is still on its way; gives how to stop. */
+export function keepTypedForChooser(): (() => void) | undefined {
+  if (hasChooser) return undefined;
+  const stop = keepTyped();
+  loadChooser().catch(stop);
+  return stop;
+}
 
 const firstMoves = ['pointermove', 'pointerdown', 'keydown'] as const;
 

@@ -4,9 +4,11 @@ import {
   lastOrder,
   makeEntry,
   withRevealRenamed,
+  revealUse,
   withRevealUse,
   type Document,
   type Edit,
+  type Entry,
   type EntryOf,
   type Id,
 } from '@yperkine/demonstration';
@@ -33,6 +35,14 @@ export function addReveal(workbench: Workbench): void {
   const order = lastOrder(workbench.state.document.entries);
   const entry = makeEntry('reveal', { order, name: `question_${number}`, title: `Question ${number}` });
   workbench.change([added(newId(), entry)]);
+}
+
+/** The first entry, from top to bottom, that is not shown and that a reveal takes part in showing. */
+export function firstShownBy(workbench: Workbench, { name }: EntryOf<'reveal'>): Id | undefined {
+  const { directory, visibilities } = workbench.current();
+  const isWaiting = ([id, { shownWhen }]: readonly [Id, Entry]): boolean =>
+    visibilities.get(id)?.isShown === false && revealUse(shownWhen, name, directory) !== 'none';
+  return inOrder(workbench.state.document.entries).find(isWaiting)?.[0];
 }
 
 export function switchReveal(workbench: Workbench, id: Id, switchedOn: boolean): void {

@@ -16,7 +16,15 @@ export function bedDemonstration(): Document {
     entries: {
       ...base.entries,
       normal: makeEntry('normal', { order: 4.5, on: 'given', parameter: 'a', hidden: true }),
-      level: makeEntry('slopeEquals', { order: 6, on: 'given', level: '1', from: '-2', to: '3.5' }),
+      question1: makeEntry('reveal', { order: 5.5, name: 'question_1', title: 'Where is the slope 1?' }),
+      level: makeEntry('slopeEquals', {
+        order: 6,
+        on: 'given',
+        level: '1',
+        from: '-2',
+        to: '3.5',
+        shownWhen: 'question_1',
+      }),
     },
   };
 }

@@ -103,6 +103,7 @@ export function cragHollowDemonstration(): Document {
         order: 6,
         text: 'h(w)',
         title: 'height in m',
+        keeps: false,
         size: 'large',
         standing: { at: 'screen', x: 0.14, y: 0.2 },
       }),

@@ -19,7 +19,7 @@ export function gaugeDemonstration(): Document {
     xTitle: 'time since the gate opened',
     entries: {
       note: opening(
-        'The gauge was read every two minutes; once it was being cleaned. A smooth curve goes through all readings. Compare its slope with the change over {h} min: what does a longer step smooth away, and what does it miss?',
+        'The gauge was read every two minutes; once it was being cleaned. A smooth curve goes through all readings. Compare its slope with the average change over {2h} min, from {h} min before to {h} min after: what does a longer step smooth away, and what does it miss?',
       ),
       given: makeEntry('data', {
         order: 1,
@@ -34,7 +34,7 @@ export function gaugeDemonstration(): Document {
       point: makeEntry('point', { order: 3, on: 'given', parameter: 'a' }),
       tangent: makeEntry('tangent', { order: 4, on: 'given', parameter: 'a', triangle: true, base: '10' }),
       slope: makeEntry('derivative', { order: 5, of: 'given', tier: 'tier-slope' }),
-      h: makeEntry('parameter', { order: 6, name: 'h', value: '10', from: '0.1', to: '20', step: '0.1' }),
+      h: makeEntry('parameter', { order: 6, name: 'h', value: '5', from: '0.1', to: '10', step: '0.1' }),
       quotient: makeEntry('differenceQuotient', {
         order: 7,
         of: 'given',

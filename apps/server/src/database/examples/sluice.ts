@@ -54,7 +54,7 @@ export function sluiceDemonstration(): Document {
       }),
       ask: makeEntry('note', {
         order: 8,
-        text: 'Double n and the error of the left rectangles halves; with rectangles taken in the middle it becomes a quarter. Why does it help so much to look at the middle?',
+        text: 'Let n double again and again. Once n is large, each doubling about halves the error of the left rectangles; with rectangles taken in the middle it becomes about a quarter. Why does it help so much to look at the middle?',
         shownWhen: 'question_1',
       }),
       b: makeEntry('parameter', {

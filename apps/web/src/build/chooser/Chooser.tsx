@@ -2,13 +2,14 @@ import { Dialog, DialogPanel, DialogTitle } from '@headlessui/react';
 import { latexFunction } from '@yperkine/core';
 import { primed, type Id } from '@yperkine/demonstration';
 import { Search } from 'lucide-react';
-import { useState } from 'react';
+import { useEffect, useEffectEvent, useState } from 'react';
 import { Typeset } from '../../parts/Typeset.tsx';
 import { Veil } from '../../parts/Veil.tsx';
 import { useWorkbench, useWorkbenchState } from '../../state/context.ts';
 import { curvesOf, type Curve } from '../../state/curves.ts';
 import { isFreeQuestion, questions, type FreeOffer, type Offer, type Question } from '../studies/study.ts';
 import { freeOffers, offers } from '../studies/table.ts';
+import { typedAhead } from './typedAhead.ts';
 
 /** Asks what the teacher wants to show, with a small picture for each study. */
 export function Chooser() {
@@ -26,7 +27,8 @@ const isFree = (offer: Offer | FreeOffer): offer is FreeOffer => isFreeQuestion(
 
 function Open({ first }: { first: Id | null }) {
   const workbench = useWorkbench();
-  const [sought, setSought] = useState('');
+  const [ahead] = useState(typedAhead);
+  const [sought, setSought] = useState(ahead.text);
   const [curves] = useState(() => curvesOf(workbench.current()));
   const [on, setOn] = useState(first ?? curves[0]?.id);
   const close = () => workbench.choosing(null);
@@ -46,6 +48,13 @@ function Open({ first }: { first: Id | null }) {
     else if (on !== undefined) offer.add(workbench, on, undefined);
   };
 
+  const chooseBest = () => {
+    const best = found[0]?.list[0];
+    if (best && sought) choose(best);
+  };
+  const begin = useEffectEvent(() => ahead.isSent && chooseBest());
+  useEffect(() => void begin(), []);
+
   return (
     <Dialog open onClose={close} className="relative z-40">
       <Veil />
@@ -55,8 +64,7 @@ function Open({ first }: { first: Id | null }) {
             className="mb-3 flex flex-wrap items-center gap-x-4 gap-y-2"
             onSubmit={(event) => {
               event.preventDefault();
-              const best = found[0]?.list[0];
-              if (best && sought) choose(best);
+              chooseBest();
             }}
           >
             <DialogTitle className="text-xl font-semibold">What do you want to show?</DialogTitle>

@@ -6,7 +6,8 @@ import { useShallow } from 'zustand/shallow';
 import { lazily } from '../../parts/lazily.tsx';
 import { ActionMenu, type MenuAction } from '../../parts/ActionMenu.tsx';
 import { useWorkbench, useWorkbenchState } from '../../state/context.ts';
-import { addReveal, revealsOf, switchReveal, titleOfReveal } from '../../state/reveals.ts';
+import { bringIntoSight } from '../working/intoSight.ts';
+import { addReveal, firstShownBy, revealsOf, switchReveal, titleOfReveal } from '../../state/reveals.ts';
 import { keepTrial } from '../../state/trials.ts';
 import { perDocument } from '../../state/perDocument.ts';
 import { makeStart, restoreStart } from '../../state/start.ts';
@@ -115,7 +116,11 @@ function RevealToggle({ id, entry }: { id: Id; entry: EntryOf<'reveal'> }) {
   return (
     <Switch
       checked={entry.switchedOn}
-      onChange={(switchedOn) => switchReveal(workbench, id, switchedOn)}
+      onChange={(switchedOn) => {
+        const first = switchedOn ? firstShownBy(workbench, entry) : undefined;
+        switchReveal(workbench, id, switchedOn);
+        if (first !== undefined) bringIntoSight(first);
+      }}
       className="group inline-flex min-h-8 shrink-0 items-center gap-2 rounded-lg px-2.5 text-sm text-quiet hover:bg-hover data-checked:text-ink pointer-coarse:min-h-10"
     >
       <span

@@ -8,6 +8,7 @@ import { useSightOf } from '../../parts/Sight.tsx';
 import { setField } from '../../state/actions.ts';
 import { useWorkbench, useWorkbenchState } from '../../state/context.ts';
 import { cssColour } from '../../theme/colour.ts';
+import { cardOf } from './intoSight.ts';
 import { useCarried, useSorting } from './sorting.ts';
 
 interface CardFrameProps {
@@ -50,6 +51,7 @@ export function CardFrame({ id, entry, tone, absence, actions, children }: CardF
   return (
     <section
       ref={ref}
+      id={cardOf(id)}
       aria-labelledby={headingId}
       onPointerEnter={({ pointerType }) => {
         sorting.want();

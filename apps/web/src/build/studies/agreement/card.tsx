@@ -3,7 +3,7 @@ import { addAgreement } from '../../../state/studies.ts';
 import { Dot, Sketch } from '../Sketch.tsx';
 import type { StudyCard } from '../study.ts';
 
-const AgreementControls = lazily(async () => (await import('../rareSettings.ts')).AgreementControls);
+const AgreementControls = lazily(async () => (await import('../settings.ts')).AgreementControls);
 
 const Picture = () => (
   <Sketch>

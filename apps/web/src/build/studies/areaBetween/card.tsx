@@ -3,7 +3,7 @@ import { addAreaBetween } from '../../../state/areas.ts';
 import { Sketch } from '../Sketch.tsx';
 import type { StudyCard } from '../study.ts';
 
-const AreaBetweenControls = lazily(async () => (await import('../rareSettings.ts')).AreaBetweenControls);
+const AreaBetweenControls = lazily(async () => (await import('../settings.ts')).AreaBetweenControls);
 
 const Picture = () => (
   <Sketch>

@@ -3,7 +3,7 @@ import { addOverInterval } from '../../../state/where.ts';
 import { Sketch } from '../Sketch.tsx';
 import type { StudyCard } from '../study.ts';
 
-const AverageControls = lazily(async () => (await import('../rareSettings.ts')).AverageControls);
+const AverageControls = lazily(async () => (await import('../settings.ts')).AverageControls);
 
 const Picture = () => (
   <Sketch>

@@ -3,7 +3,7 @@ import { addCoarse } from '../../../state/where.ts';
 import { Sketch } from '../Sketch.tsx';
 import type { StudyCard } from '../study.ts';
 
-const CoarseControls = lazily(async () => (await import('../rareSettings.ts')).CoarseControls);
+const CoarseControls = lazily(async () => (await import('../settings.ts')).CoarseControls);
 
 const Picture = () => (
   <Sketch isFaint>

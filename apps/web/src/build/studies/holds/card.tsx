@@ -3,7 +3,7 @@ import { addHolds } from '../../../state/where.ts';
 import { Sketch } from '../Sketch.tsx';
 import type { StudyCard } from '../study.ts';
 
-const HoldsControls = lazily(async () => (await import('../rareSettings.ts')).HoldsControls);
+const HoldsControls = lazily(async () => (await import('../settings.ts')).HoldsControls);
 
 const Picture = () => (
   <Sketch>

@@ -1,7 +1,9 @@
+import { lazily } from '../../../parts/lazily.tsx';
 import { addOverInterval } from '../../../state/where.ts';
 import { Sketch } from '../Sketch.tsx';
 import type { StudyCard } from '../study.ts';
-import { IntegralControls } from './IntegralControls.tsx';
+
+const IntegralControls = lazily(async () => (await import('../settings.ts')).IntegralControls);
 
 const Picture = () => (
   <Sketch>

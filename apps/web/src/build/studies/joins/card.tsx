@@ -3,7 +3,7 @@ import { addOverInterval } from '../../../state/where.ts';
 import { Sketch } from '../Sketch.tsx';
 import type { StudyCard } from '../study.ts';
 
-const JoinsControls = lazily(async () => (await import('../rareSettings.ts')).JoinsControls);
+const JoinsControls = lazily(async () => (await import('../settings.ts')).JoinsControls);
 
 const Picture = () => (
   <Sketch isFaint>

@@ -1,7 +1,9 @@
+import { lazily } from '../../../parts/lazily.tsx';
 import { addOverInterval } from '../../../state/where.ts';
 import { Dot, Sketch } from '../Sketch.tsx';
 import type { StudyCard } from '../study.ts';
-import { KeyPointsControls } from './KeyPointsControls.tsx';
+
+const KeyPointsControls = lazily(async () => (await import('../settings.ts')).KeyPointsControls);
 
 const Picture = () => (
   <Sketch>

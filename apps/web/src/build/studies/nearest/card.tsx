@@ -6,7 +6,7 @@ import type { Workbench } from '../../../state/workbench.ts';
 import { Dot, Sketch } from '../Sketch.tsx';
 import type { StudyCard } from '../study.ts';
 
-const NearestControls = lazily(async () => (await import('../rareSettings.ts')).NearestControls);
+const NearestControls = lazily(async () => (await import('../settings.ts')).NearestControls);
 
 const Picture = () => (
   <Sketch>

@@ -3,7 +3,7 @@ import { addOriginal } from '../../../state/where.ts';
 import { Dot, Sketch } from '../Sketch.tsx';
 import type { StudyCard } from '../study.ts';
 
-const OriginalControls = lazily(async () => (await import('../rareSettings.ts')).OriginalControls);
+const OriginalControls = lazily(async () => (await import('../settings.ts')).OriginalControls);
 
 const Picture = () => (
   <Sketch>

@@ -3,7 +3,7 @@ import { addReading } from '../../../state/where.ts';
 import { Sketch } from '../Sketch.tsx';
 import type { StudyCard } from '../study.ts';
 
-const ReadingControls = lazily(async () => (await import('../rareSettings.ts')).ReadingControls);
+const ReadingControls = lazily(async () => (await import('../settings.ts')).ReadingControls);
 
 const Picture = () => (
   <Sketch isFaint>

@@ -1,11 +1,13 @@
 import type { Entry, Id } from '@yperkine/demonstration';
+import { lazily } from '../../../parts/lazily.tsx';
 import { setField } from '../../../state/actions.ts';
 import { addSecant } from '../../../state/studies.ts';
 import type { MenuAction } from '../../../parts/ActionMenu.tsx';
 import type { Workbench } from '../../../state/workbench.ts';
 import { Dot, Sketch } from '../Sketch.tsx';
 import type { StudyCard } from '../study.ts';
-import { SecantControls } from './SecantControls.tsx';
+
+const SecantControls = lazily(async () => (await import('../settings.ts')).SecantControls);
 
 const Picture = () => (
   <Sketch>

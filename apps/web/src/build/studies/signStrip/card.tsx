@@ -3,7 +3,7 @@ import { addOverInterval } from '../../../state/where.ts';
 import { Sketch } from '../Sketch.tsx';
 import type { StudyCard } from '../study.ts';
 
-const SignStripControls = lazily(async () => (await import('../rareSettings.ts')).SignStripControls);
+const SignStripControls = lazily(async () => (await import('../settings.ts')).SignStripControls);
 
 const Picture = () => (
   <Sketch isFaint>

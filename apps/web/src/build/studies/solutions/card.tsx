@@ -1,7 +1,9 @@
+import { lazily } from '../../../parts/lazily.tsx';
 import { addSolutions } from '../../../state/where.ts';
 import { Dot, Sketch } from '../Sketch.tsx';
 import type { StudyCard } from '../study.ts';
-import { SolutionsControls } from './SolutionsControls.tsx';
+
+const SolutionsControls = lazily(async () => (await import('../settings.ts')).SolutionsControls);
 
 const Picture = () => (
   <Sketch>

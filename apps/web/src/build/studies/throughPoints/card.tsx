@@ -3,7 +3,7 @@ import { addThroughPoints } from '../../../state/givens.ts';
 import { shapeAction } from '../shape.ts';
 import type { StudyCard } from '../study.ts';
 
-const PointsControls = lazily(async () => (await import('../rareSettings.ts')).PointsControls);
+const PointsControls = lazily(async () => (await import('../settings.ts')).PointsControls);
 
 const corners = [
   [12, 60],

@@ -3,7 +3,7 @@ import { addValueTable } from '../../../state/studies.ts';
 import { Dot, Sketch } from '../Sketch.tsx';
 import type { StudyCard } from '../study.ts';
 
-const ValueTableControls = lazily(async () => (await import('../rareSettings.ts')).ValueTableControls);
+const ValueTableControls = lazily(async () => (await import('../settings.ts')).ValueTableControls);
 
 const Picture = () => (
   <Sketch isFaint>
