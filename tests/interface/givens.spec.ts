@@ -253,13 +253,13 @@ test('a derivative by hand over the computed one, and where they agree', async (
   await page.getByRole('menuitem', { name: 'Draw it with f′' }).click();
   await teacher.show('Where do they agree?', 'Slope f′');
   const agreement = teacher.entry('Where do f′ and g agree?');
-  await expect(agreement).toContainText('at one place, and it is proved');
+  await expect(agreement).toContainText('at one place, and nowhere else (proved)');
   await expect(agreement).toContainText('= 3');
   await page.getByRole('button', { name: 'Change the formula g(x)' }).click();
   const formula = page.getByRole('textbox', { name: 'Formula' });
   await formula.fill('g(x) = 3(x^2 - 1)');
   await formula.press('Enter');
-  await expect(agreement).toContainText('f′ and g agree everywhere; it is proved.');
+  await expect(agreement).toContainText('f′ and g agree everywhere (proved).');
 });
 
 test('the numerical derivative with a chosen h beside the true one', async ({ teacher }) => {

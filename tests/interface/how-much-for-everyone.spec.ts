@@ -187,7 +187,7 @@ test.describe('the demonstrations that ship', () => {
     await expect(
       page.getByText('at 11 minutes with 12.00 litres. After that it rises to 13.00 litres'),
     ).toBeAttached();
-    await expect(total).toContainText('standing still for a moment, since r is 0 there');
+    await expect(total).toContainText('its rate r is 0 at a');
     for (const [part, heading, area] of [
       ['From 0 to 2', '[0, 2]', '= 4.00 L'],
       ['From 2 to 5', '[2, 5]', '= 12.00 L'],

@@ -119,13 +119,13 @@ test('where f′ is ½, proved complete, and again for another slope', async ({ 
   await teacher.begin('f(x) = x^3/3 - x', 'Where is the slope k?');
   const study = teacher.entry(/^Where is/);
   // f′ = x² − 1.
-  await expect(study).toContainText('at 2 places, and it is proved that there is no other');
+  await expect(study).toContainText('at 2 places, and nowhere else (proved)');
   await study.getByRole('textbox', { name: 'Slope' }).fill('1/2');
   await page.keyboard.press('Enter');
   await expect(study).toContainText('√6/2 ≈ 1.225');
   await study.getByRole('textbox', { name: 'Slope' }).fill('-2');
   await page.keyboard.press('Enter');
-  await expect(study).toContainText('nowhere; it is proved');
+  await expect(study).toContainText('nowhere (proved)');
   await study.getByRole('textbox', { name: 'Slope' }).fill('2 +');
   await page.keyboard.press('Enter');
   await expect(study.getByRole('alert')).toContainText('Something is missing after “+”.');

@@ -170,7 +170,7 @@ test.describe('the demonstrations that ship', () => {
     await page.getByRole('switch', { name: 'Where is it shortest?' }).click();
     await expect(card).not.toContainText('not shown just now');
     await expect(card).toContainText('2√2 ≈ 2.828');
-    await expect(card).toContainText('is (2.000, 1.000): that is where.');
+    await expect(card).toContainText('the nearest point is (2.000, 1.000)');
     await expect(teacher.entry(/^Key points of D/).first()).toContainText('(2, 2√2)');
   });
 });

@@ -37,7 +37,7 @@ test('key points on an interval: every kind with its exact form, proved complete
   const card = keyPointsCard(teacher);
   await expect(card).toContainText('Key points of f on [−2, 3]');
   await expect(card).toContainText('complete (proved)');
-  await expect(card).toContainText('it is proved that there are no others.');
+  await expect(card).toContainText('these are all of them (proved).');
   const table = card.getByRole('table', { name: 'Key points of f' });
   expect((await rowsOf(table)).map((cells) => cells.slice(0, 4))).toEqual([
     ['end point, absolute minimum', '−2.000', '−0.667', '(−2, −2/3)'],
@@ -262,14 +262,14 @@ test('f = k, f = g and f′ = k, with the line or curve drawn; hiding the first 
   await fill(box(card, 'From'), '-3');
   await fill(box(card, 'To'), '3');
   await fill(box(card, 'Equal to'), '2');
-  await expect(card).toContainText('this holds at 2 places, and it is proved that there is no other.');
+  await expect(card).toContainText('this holds at 2 places, and nowhere else (proved).');
   await fill(box(card, 'Equal to'), 'x/2');
   await expect(card).toContainText('−√14/2');
   await expect(card).toContainText('this holds at 3 places');
   await teacher.chooseFor('Given', 'Hide on the graph');
   await expect(card).toContainText('√14/2');
   await fill(box(card, 'Equal to'), '40');
-  await expect(card).toContainText('this holds nowhere; it is proved.');
+  await expect(card).toContainText('nowhere in this interval (proved).');
 
   await teacher.show('Derivative');
   await teacher.chooseFor('Slope f′', 'Show more of it …');
@@ -308,7 +308,7 @@ test('the nearest point of a curve to a free point, with the distance as a funct
   await teacher.setValue('a', '4');
   await expect(card).toContainText('2√2');
   await expect(card).toContainText(
-    'the point of the curve nearest to P(0, 3) is (2.000, 1.000): that is where. Its distance from P is 2.828: that is how far; it is proved that none is nearer.',
+    'the nearest point is (2.000, 1.000); its distance from P(0, 3) is 2.828. No point is nearer (proved).',
   );
   // From (0, 3) to (4, 4): √17.
   await expect(card).toContainText('4.123');
@@ -375,7 +375,7 @@ test('bad input is answered by a sentence at its place, and the rest works on', 
 
   const solutions = teacher.entry(/^Where (is|are)/);
   await fill(box(solutions, 'Equal to'), '-1');
-  await expect(solutions).toContainText('this holds nowhere; it is proved.');
+  await expect(solutions).toContainText('nowhere in this interval (proved).');
   await fill(box(solutions, 'Equal to'), 'q(x)');
   await expect(solutions.getByRole('alert')).toBeVisible();
 
@@ -385,7 +385,7 @@ test('bad input is answered by a sentence at its place, and the rest works on', 
   await fill(box(nearest, 'Point P'), '(1, 2)');
   await teacher.setValue('a', '-1');
   await expect(nearest).toContainText('the curve has no point, so there is no segment');
-  await expect(nearest).toContainText('that is where');
+  await expect(nearest).toContainText('the nearest point is');
 });
 
 test('why the list is complete is laid under the curve, piece by piece', async ({ teacher, page }) => {

@@ -28,7 +28,7 @@ describe('where two functions agree', () => {
     ['f(x) = sqrt(x^2+1)', 'g(x) = x/sqrt(x^2+1)'],
   ])('the derivative of %s worked out by hand as %s agrees everywhere', (f, g) => {
     const { sentence, lines } = compare(f, g);
-    expect(sentence).toBe('For x from −5 to 5, f′ and g agree everywhere; it is proved.');
+    expect(sentence).toBe('For x from −5 to 5, f′ and g agree everywhere (proved).');
     expect(lines).toHaveLength(1);
   });
 
@@ -36,22 +36,20 @@ describe('where two functions agree', () => {
     const { document, sentence, lines, places } = compare('f(x) = x^3', 'g(x) = 2x^2 + 1');
     expect(places).toEqual([-1, 1]);
     expect(lines.slice(1)).toEqual(['x = −1', 'x = 1']);
-    expect(sentence).toBe(
-      'For x from −5 to 5, f′ and g agree at 2 places, and it is proved that they do not elsewhere.',
-    );
+    expect(sentence).toBe('For x from −5 to 5, f′ and g agree at 2 places, and nowhere else (proved).');
     const dots = sceneOf(document).tiers[1]?.marks.filter(({ kind }) => kind === 'dot');
     expect(dots).toHaveLength(2);
   });
 
   test('agreement on a part is told with its ends', () => {
     expect(compare('f(x) = x^2/2', 'g(x) = |x|').sentence).toBe(
-      'For x from −5 to 5, f′ and g agree on [0, 5], and it is proved that they do not elsewhere.',
+      'For x from −5 to 5, f′ and g agree on [0, 5], and nowhere else (proved).',
     );
   });
 
   test('no place, a wrong interval and unlike variables get a sentence each', () => {
     expect(compare('f(x) = x', 'g(x) = 2').sentence).toBe(
-      'For x from −5 to 5, f′ and g agree nowhere; it is proved.',
+      'For x from −5 to 5, f′ and g agree nowhere (proved).',
     );
     const document = documentWith({
       f: given(1, 'f(x) = x'),

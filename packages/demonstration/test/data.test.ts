@@ -136,7 +136,7 @@ describe('a function from data', () => {
   test('is a function like any other: value, slope, units', () => {
     const { program, sentence } = resultOf<DataResult>(document, 'data');
     expect(evaluateAt(program, 1.5)).toBe(4.5);
-    expect(sentence).toBe('Between them it is straight. Row 5 is left out: “lost” is not a number.');
+    expect(sentence).toBe('Between the readings it is straight. Row 5 is left out: “lost” is not a number.');
     expect(resultOf<PointResult>(document, 'point').sentence).toBe(
       'The point lies on the curve at t = 1.5 min, at the height 4.500 cm.',
     );

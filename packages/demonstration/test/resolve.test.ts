@@ -81,10 +81,10 @@ describe('a document is worked out', () => {
       'f has no single slope at x = 1: from the right it is 0, from the left there is none.',
     );
     expect(sentence('f(x) = x √x', '0')).toBe(
-      'x = 0 is an end of f: seen from the right, f neither rises nor falls.',
+      'x = 0 is an end of f: there is only a one-sided slope. Seen from the right, f neither rises nor falls.',
     );
     expect(sentence('f(x) = arcsin(x)', '1')).toBe(
-      'x = 1 is an end of f: the one-sided tangent there is vertical.',
+      'x = 1 is an end of f: there is only a one-sided tangent, and it is vertical.',
     );
     expect(sentence('f(x) = x sin(1/x) if x ≠ 0; 0 otherwise', '0')).toBe(
       'f has no single slope at x = 0, so there is no tangent there.',

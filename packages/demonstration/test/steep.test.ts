@@ -158,10 +158,10 @@ describe('where the slope is k', () => {
 
   // f′ = x² − 1.
   test.each([
-    ['0', ['x = −1', 'x = 1'], 'at 2 places, and it is proved that there is no other'],
-    ['1/2', ['x = −√6/2 ≈ −1.225', 'x = √6/2 ≈ 1.225'], 'at 2 places, and it is proved'],
-    ['-1', ['x = 0'], 'at one place, and it is proved'],
-    ['-2', [], 'nowhere; it is proved'],
+    ['0', ['x = −1', 'x = 1'], 'at 2 places, and nowhere else (proved)'],
+    ['1/2', ['x = −√6/2 ≈ −1.225', 'x = √6/2 ≈ 1.225'], 'at 2 places, and nowhere else (proved)'],
+    ['-1', ['x = 0'], 'at one place, and nowhere else (proved)'],
+    ['-2', [], 'nowhere (proved)'],
     ['h', ['x = −√6/2 ≈ −1.225', 'x = √6/2 ≈ 1.225'], 'the slope of f is h at 2 places'],
   ])('k = %s', (level, places, said) => {
     const document = withStudies('f(x) = x^3/3 - x', { w: where(level) });

@@ -141,7 +141,7 @@ describe('units of formulas', () => {
       return [plainText(lines[0] ?? []), sentence];
     };
     expect(textOf('secant')[0]).toContain('3.000 cm/min');
-    expect(textOf('secant')[1]).toContain('rises by 3.000 cm on average for each min of t.');
+    expect(textOf('secant')[1]).toContain('rises at an average of 3.000 cm/min.');
     expect(textOf('tangent')[0]).toContain('2.000 cm/min²');
   });
 });

@@ -258,7 +258,9 @@ describe('the nearest point', () => {
     const texts = linesOf(document);
     expect(texts[0]).toMatch(/≈ 4\.123/);
     expect(texts.at(-1)).toContain('2√2');
-    expect(sentenceOf(document)).toContain('is (2.000, 1.000): that is where.');
+    expect(sentenceOf(document)).toContain(
+      'the nearest point is (2.000, 1.000); its distance from P(0, 3) is 2.828. No point is nearer (proved).',
+    );
   });
 
   test('its point is dragged like one of a function, and stands at its start again', () => {

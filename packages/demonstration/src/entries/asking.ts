@@ -252,7 +252,7 @@ export function certaintySentence(
   rule: RoundingRule,
   instead = '',
 ): string {
-  if (complete) return 'it is proved that there are no others.';
+  if (complete) return 'these are all of them (proved).';
   if (hasTooManyJumps)
     return `there are more jumps than can be looked at; a shorter interval may help${instead}.`;
   if (undecided.length === 0) {

@@ -60,7 +60,7 @@ export function WindowForm() {
   const setTicks = (axis: Axis, text: string) => {
     const spacing = text === '' ? null : Number(text);
     if (spacing !== null && !(spacing > 0))
-      return setProblem({ axis, message: 'The distance of ticks must be greater than zero.' });
+      return setProblem({ axis, message: 'Tick spacing must be above 0.' });
     setProblem(null);
     workbench.change([
       axis === 'x'

@@ -113,13 +113,13 @@ function sentenceOf({ curve, other, found }: Compared, entry: AgreementEntry, ru
     first.to.value === Number(entry.to) &&
     first.includesFrom &&
     first.includesTo;
-  if (isWhole) return `${where}, ${both} agree everywhere; it is proved.`;
-  if (found.complete && count === 0 && !first) return `${where}, ${both} agree nowhere; it is proved.`;
+  if (isWhole) return `${where}, ${both} agree everywhere (proved).`;
+  if (found.complete && count === 0 && !first) return `${where}, ${both} agree nowhere (proved).`;
   const stretches = found.everywhere.map((stretch) => `on ${intervalText(stretch, rule)}`).join(' and ');
   const places = [stretches, count > 0 || stretches === '' ? countedPlaces(count) : '']
     .filter((part) => part !== '')
     .join(' and ');
   return found.complete
-    ? `${where}, ${both} agree ${places}, and it is proved that they do not elsewhere.`
+    ? `${where}, ${both} agree ${places}, and nowhere else (proved).`
     : `${where}, ${both} agree ${places} that could be proved; others may have been missed.`;
 }

@@ -117,7 +117,10 @@ function bodyOf({ table, x, y, shape, name, variable }: DataEntry): Body | strin
 const mostTold = 3;
 
 function sentenceOf({ shape }: DataEntry, faults: readonly RowFault[]): string {
-  const between = shape === 'broken' ? 'Between them it is straight.' : 'Between them it has no corner.';
+  const between =
+    shape === 'broken'
+      ? 'Between the readings it is straight.'
+      : 'Smooth curve (natural cubic spline): a guess between the readings.';
   const told = faults.slice(0, mostTold).map(({ message }) => message);
   const others = faults.length - told.length;
   const rest = others > 0 ? `${others} more ${others === 1 ? 'row is' : 'rows are'} left out.` : '';

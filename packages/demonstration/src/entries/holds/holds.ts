@@ -100,6 +100,6 @@ function sentenceOf(
   const where = overTyped(variable, interval);
   if (!complete) return `${where}: it could not be proved that this is all.`;
   return stretches.length === 0
-    ? `${where} it holds nowhere; it is proved.`
-    : `${where} it holds there and nowhere else; it is proved.`;
+    ? `${where} it holds nowhere (proved).`
+    : `${where} it holds there and nowhere else (proved).`;
 }

@@ -258,8 +258,11 @@ function sentenceOf(
   const lost = Number.isNaN(end.value)
     ? ` At ${curve.variable} = ${at.text} the curve has no point, so there is no segment.`
     : '';
-  const sure = isProved ? 'it is proved that none is nearer' : 'it was found by search';
-  return `${overTyped(curve.variable, interval)} the ${many ? 'points' : 'point'} of the curve nearest to P(${px ?? ''}, ${py ?? ''}) ${many ? 'are' : 'is'} ${where}: that is where. Its distance from P is ${far}: that is how far; ${sure}.${lost}`;
+  const sure = isProved ? 'No point is nearer (proved).' : 'It was found by search.';
+  const told = many
+    ? `the nearest points are ${where}; their distance`
+    : `the nearest point is ${where}; its distance`;
+  return `${overTyped(curve.variable, interval)} ${told} from P(${px ?? ''}, ${py ?? ''}) is ${far}. ${sure}${lost}`;
 }
 
 const programs = new WeakMap<Program, { readonly program: Program; readonly body: Expression }>();

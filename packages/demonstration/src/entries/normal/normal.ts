@@ -20,7 +20,7 @@ export interface NormalResult extends Place, StudyResult {
   readonly normal: Tangent | undefined;
 }
 
-/** The line that stands at a right angle on the tangent, through the same point. */
+/** The line that is perpendicular to the tangent, through the same point. */
 export const normalKind: EntryKind<NormalEntry, NormalResult> = {
   schema: normalSchema,
   defaults: {},
@@ -79,5 +79,5 @@ function sentenceOf(normal: Tangent | undefined, { curve, at }: Place): string {
   if (!normal)
     return `${primed(curve.name, curve.order)} has no tangent at ${place}, so it has no normal there.`;
   if (normal.kind === 'vertical') return `At ${place} the tangent is level, so the normal is vertical.`;
-  return `At ${place} the normal stands at a right angle on the tangent: the two slopes multiply to −1.`;
+  return `At ${place} the normal is perpendicular to the tangent: the two slopes multiply to −1.`;
 }

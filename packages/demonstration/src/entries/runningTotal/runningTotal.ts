@@ -242,9 +242,9 @@ function sentenceOf(
   const total = inUnit(format(knownNumber(value), rule).text);
   const now =
     height > 0
-      ? `still growing, since ${f} is positive there`
+      ? `it is still growing, since ${f} is positive there`
       : height < 0
-        ? `shrinking, since ${f} is negative there`
-        : `standing still for a moment, since ${f} is 0 there`;
-  return `From ${asWritten(from)} to ${at} it has come to ${total}; it is ${now}.`;
+        ? `it is shrinking, since ${f} is negative there`
+        : `its rate ${f} is 0 at ${at}`;
+  return `From ${asWritten(from)} to ${at} it has come to ${total}; ${now}.`;
 }

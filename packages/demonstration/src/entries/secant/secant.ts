@@ -146,9 +146,14 @@ function linesOf(
 }
 
 function sentenceOf({ curve, secant: { from, to, slope } }: Quotient, { rule, xUnit }: WorkContext): string {
-  const text = withUnit(format(knownNumber(Math.abs(slope)), rule).text, curve.unit);
+  const { text } = format(knownNumber(Math.abs(slope)), rule);
+  const unit = per(curve.unit, xUnit);
+  const rate =
+    unit.size > 0
+      ? `at an average of ${withUnit(text, unit)}`
+      : `by ${text} on average for each ${eachUnit(curve.variable, xUnit)}`;
   const way = slope < 0 ? 'falls' : 'rises';
   const [low, high] = from.x < to.x ? [from.x, to.x] : [to.x, from.x];
   const where = `Between ${curve.variable} = ${short(low)} and ${short(high)}`;
-  return `${where}, ${primed(curve.name, curve.order)} ${way} by ${text} on average for each ${eachUnit(curve.variable, xUnit)}.`;
+  return `${where}, ${primed(curve.name, curve.order)} ${way} ${rate}.`;
 }

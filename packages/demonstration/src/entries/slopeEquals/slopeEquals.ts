@@ -146,9 +146,9 @@ function sentenceOf(
     const stretches = found.everywhere.map((stretch) => intervalText(stretch, rule)).join(' and ');
     return `${where}, ${slope} on ${stretches}.`;
   }
-  if (found.complete && found.solutions.length === 0) return `${where}, ${slope} nowhere; it is proved.`;
+  if (found.complete && found.solutions.length === 0) return `${where}, ${slope} nowhere (proved).`;
   const places = countedPlaces(found.solutions.length);
   return found.complete
-    ? `${where}, ${slope} ${places}, and it is proved that there is no other.`
+    ? `${where}, ${slope} ${places}, and nowhere else (proved).`
     : `${where}, ${slope} ${places} that could be proved; others may have been missed.`;
 }

@@ -190,9 +190,9 @@ function sentenceOf(
 ): string {
   const where = overTyped(curve.variable, interval);
   if (found.everywhere.length > 0) return equalThroughout(found, where, rule);
-  if (found.complete && found.solutions.length === 0) return `${where} this holds nowhere; it is proved.`;
+  if (found.complete && found.solutions.length === 0) return `${where} nowhere in this interval (proved).`;
   const places = countedPlaces(found.solutions.length);
   return found.complete
-    ? `${where} this holds ${places}, and it is proved that there is no other.`
+    ? `${where} this holds ${places}, and nowhere else (proved).`
     : `${where} this holds ${places} that could be proved; ${certaintySentence(found, rule)}`;
 }

@@ -290,11 +290,11 @@ function sentenceOf(tangent: Tangent, { curve, at }: Place, context: WorkContext
     case 'vertical':
       return tangent.side === 'both'
         ? `At ${place} the tangent is vertical.`
-        : `${place} is an end of ${name}: the one-sided tangent there is vertical.`;
+        : `${place} is an end of ${name}: there is only a one-sided tangent, and it is vertical.`;
     case 'line': {
       const way = wayOf(tangent.slope, name, curve, context);
       if (tangent.side !== 'both')
-        return `${place} is an end of ${name}: seen from the ${tangent.side}, ${way}.`;
+        return `${place} is an end of ${name}: there is only a one-sided slope. Seen from the ${tangent.side}, ${way}.`;
       return tangent.slope.value === 0
         ? `At ${place} the tangent is level: ${way} there.`
         : `At ${place}, ${way}.`;

@@ -83,7 +83,7 @@ export const throughPointsKind: EntryKind<ThroughPointsEntry, ThroughPointsResul
       sentence:
         shape === 'broken'
           ? 'Between them it is straight.'
-          : 'It has no corner: slope and bend go on smoothly.',
+          : 'Smooth curve (natural cubic spline) through the points.',
       tier,
       unit: readUnit(entry.unit),
       points,
