@@ -1,13 +1,7 @@
 import { lazily } from '../parts/lazily.tsx';
 import { keepTyped } from './chooser/typedAhead.ts';
 
-let hasChooser = false;
-
-async function loadChooser() {
-  const { Chooser: loaded } = await import('./chooser/Chooser.tsx');
-  hasChooser = true;
-  return loaded;
-}
+const loadChooser = async () => (await import('./chooser/Chooser.tsx')).Chooser;
 
 /** What opens over the build view now and then: each is loaded when it is first asked for. */
 export const DataDialog = lazily(async () => (await import('./data/DataDialog.tsx')).DataDialog);
@@ -15,9 +9,9 @@ export const ConflictDialog = lazily(async () => (await import('./ConflictDialog
 export const Chooser = lazily(loadChooser);
 
 /** Keeps what is typed for a chooser that is still on its way; gives how to stop. */
-export function keepTypedForChooser(): (() => void) | undefined {
-  if (hasChooser) return undefined;
+export function keepTypedForChooser(): () => void {
   const stop = keepTyped();
+  // Where it cannot be had, the keys are the page's again.
   loadChooser().catch(stop);
   return stop;
 }

@@ -7,7 +7,8 @@ export interface TypedAhead {
 
 const nothing: TypedAhead = { text: '', isSent: false };
 let typed = nothing;
-let isKept = false;
+/** Whether the chooser that is open hears the keys. */
+let isThere = false;
 
 function keep(event: KeyboardEvent): void {
   if (event.ctrlKey || event.metaKey || event.altKey || event.key === 'Tab' || event.key === 'Escape') return;
@@ -18,22 +19,24 @@ function keep(event: KeyboardEvent): void {
   event.stopPropagation();
 }
 
-/** Keeps what is typed from now on; gives how to stop. */
+/** Keeps what is typed while the chooser is opened and not there yet; gives how to stop. */
 export function keepTyped(): () => void {
-  typed = nothing;
-  isKept = true;
-  window.addEventListener('keydown', keep, { capture: true });
-  return stop;
+  if (!isThere) window.addEventListener('keydown', keep, { capture: true });
+  return () => {
+    stop();
+    isThere = false;
+  };
 }
 
 function stop(): void {
-  isKept = false;
+  typed = nothing;
   window.removeEventListener('keydown', keep, { capture: true });
 }
 
-/** What was kept, for the chooser to begin with; from now on it hears the keys itself. */
+/** What was kept, for the chooser to begin with: from now on, until it is closed, it hears the keys itself. */
 export function typedAhead(): TypedAhead {
-  const found = isKept ? typed : nothing;
+  const found = typed;
   stop();
+  isThere = true;
   return found;
 }
