@@ -415,9 +415,29 @@ describe('why a list of key points is complete', () => {
     expect(bend?.sentence).toContain('f″ lies between 1.89 and 2.11');
   });
 
+  test('what is told of a piece holds all over it: not across a pole, a jump or a corner', () => {
+    const told = (text: string, proof: 0 | 1) =>
+      stripOf(proved(text, proof))?.parts.map(({ sign, word }) => [sign, word]);
+    expect(told('f(x) = |x| + 1', 0)).toEqual([
+      [1, 'over the axis'],
+      [1, 'over the axis'],
+    ]);
+    // It falls on either side of its pole, and not from one side to the other.
+    expect(told('f(x) = 1/x', 1)).toEqual([
+      [-1, 'falls ↘'],
+      [-1, 'falls ↘'],
+    ]);
+    expect(new Set(told('f(x) = (x^2 - 1)/(x - 1)', 1)?.map(([, word]) => word))).toEqual(
+      new Set(['rises ↗']),
+    );
+    expect(new Set(told('f(x) = max(x, 1)', 0)?.map(([, word]) => word))).toEqual(new Set(['over the axis']));
+  });
+
   test('what the second check cannot show is not called proved', () => {
     const document = proved('f(x) = x ln x', 1, { from: '0', to: '2' });
-    expect(sentenceOf(document)).toContain('A second check could not show all of it');
+    expect(sentenceOf(document)).toContain('A second check could not show that these are all');
+    expect(sentenceOf(document)).not.toContain('(proved)');
+    expect(stripOf(document)?.parts.some(({ word }) => word === 'not shown')).toBe(true);
     const outcome = outcomeOf(document, 'study');
     expect(outcome?.ok && (outcome.result as StudyResult).certainty?.isProved).toBe(false);
   });

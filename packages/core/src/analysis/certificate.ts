@@ -53,6 +53,8 @@ export interface CheckedPart {
   readonly zeros: Claim['zeros'];
   /** Of a part without a zero; 0 where it is not known. */
   readonly sign: -1 | 0 | 1;
+  /** Whether a pole, a jump or a corner stands where it begins. */
+  readonly isAfterJoint: boolean;
   readonly shown: Shown | null;
 }
 
@@ -84,6 +86,7 @@ function toldCertificate(
   const parts = certificate.claims.map(({ order: k, from, to, zeros }, i) => ({
     ...{ above: k - order, from, to, zeros },
     sign: signs[i] ?? 0,
+    isAfterJoint: certificate.joints.some(({ low, high }) => low <= from && from <= high),
     shown: shown[i] ?? null,
   }));
   return { isAccepted, parts };

@@ -57,7 +57,7 @@ export interface Checked {
   readonly isAccepted: boolean;
   /** How each claim was shown; null for one that was not. */
   readonly shown: readonly (Shown | null)[];
-  /** The sign in the middle of each part without a zero; 0 where it is not known. */
+  /** The sign of each part without a zero; 0 where it is not known. */
   readonly signs: readonly (-1 | 0 | 1)[];
   /** Parts that no claim covers. */
   readonly gaps: readonly { readonly order: number; readonly from: number; readonly to: number }[];
@@ -77,7 +77,10 @@ export function check(certificate: Certificate, list: readonly Listed[]): Checke
   const [lowest = 0] = orders;
   const contradicted = claims.filter((claim) => !checker.isFollowed(claim, claim.order - lowest, list));
   const isAccepted = gaps.length === 0 && contradicted.length === 0 && shown.every((how) => how !== null);
-  const signs = claims.map((claim) => checker.signInside(claim));
+  const signs = claims.map((claim) => {
+    const { body, variable, joints } = certificate;
+    return new Checker(body, variable, joints).signInside(claim);
+  });
   return { isAccepted, shown, signs, gaps, contradicted };
 }
 
@@ -240,14 +243,13 @@ class Checker {
     return values && { values, areDirect };
   }
 
-  /** The sign in the middle of a part; 0 where it has a zero, or none is shown. */
+  /** The sign of a part without a zero and without a pole inside, as in its middle; 0 for any other, and where none is shown. */
   signInside({ order, from, to, zeros }: Claim): -1 | 0 | 1 {
     if (zeros !== 0) return 0;
     const sign = withinRules(() => {
-      const [course, ...others] = this.courses(from, to, order + 1);
-      return course && others.length === 0
-        ? (signAtEnd(course, from + (to - from) / 2, order) ?? null)
-        : null;
+      const [course, ...others] = this.courses(from, to, order + 2);
+      const isOne = course?.isWhole === true && others.length === 0 && keepsSide(course);
+      return isOne ? (signAtEnd(course, from + (to - from) / 2, order) ?? null) : null;
     });
     return sign ?? 0;
   }
@@ -361,6 +363,10 @@ function withinRules<T>(look: () => T | null): T | null {
 }
 
 const isOneSided = (x: Range): boolean => Math.abs(n.signOfRange(x) ?? 0) === 1;
+
+/** Whether what is divided by lies on one side of 0, which it may touch. */
+const keepsSide = ({ below }: Quotient): boolean =>
+  !below || n.signOf((below[0] as Range).low) >= 0 || n.signOf((below[0] as Range).high) <= 0;
 
 /** Whether the function has values on the whole part and no pole. */
 const isSteady = ({ below, isWhole }: Course): boolean =>

@@ -49,15 +49,16 @@ function paintPart(
 ): void {
   const box = (pen: Pen) => pen.rect(x0 + 1, top, Math.max(0, x1 - x0 - 2), stripRow.height);
   const opacity = entry === emphasis.entry ? 0.3 : 0.16;
-  if (sign > 0) surface.path(box, { fill: tone, opacity });
+  const isPositive = sign === 1;
+  if (isPositive) surface.path(box, { fill: tone, opacity });
   surface.path(box, {
     stroke: tone,
     width: 1.25,
-    ...(sign > 0 ? {} : { dash: sign < 0 ? [4, 3] : [1.5, 3] }),
+    ...(isPositive ? {} : { dash: sign === -1 ? [4, 3] : [1.5, 3] }),
   });
   // What is seen of the part decides how much can be said in it.
   const [from, to] = [Math.max(left, x0), Math.min(right, x1)];
-  const symbol = signs[sign + 1] as string;
+  const symbol = sign === null ? '≠ 0' : (signs[sign + 1] as string);
   const room = to - from - padding;
   // Both words for bending where there is room for them, one or the sign alone where there is not.
   const shorter = word.replace(/ \(.*\)$/, '');

@@ -13,7 +13,8 @@ interface PointLook {
 export interface StripPart {
   readonly x0: number;
   readonly x1: number;
-  readonly sign: -1 | 0 | 1;
+  /** Null where it is not 0, and which sign it has is not told. */
+  readonly sign: -1 | 0 | 1 | null;
   readonly word: string;
   readonly sentence: string;
 }

@@ -27,7 +27,11 @@ export function StripMenu({ picked: { entry, title, part, x, y }, within, onClos
     if (strip?.kind !== 'signStrip' || !curve) return;
     const { name, order, variable } = curve.curve;
     const primes = "'".repeat(order + strip.degree);
-    addHolds(workbench, curve.id, `${name}${primes}(${variable}) ${relations[part.sign + 1] ?? '='} 0`);
+    addHolds(
+      workbench,
+      curve.id,
+      `${name}${primes}(${variable}) ${relations[(part.sign ?? 0) + 1] ?? '='} 0`,
+    );
   };
   return (
     <PlaceMenu label={`${title}: ${part.word}`} x={x} y={y} within={within} onClose={onClose}>

@@ -45,7 +45,7 @@ export class StripParts {
       const width = Math.max(narrowest, part.x1 - part.x0);
       button.style.transform = `translate(${x - width / 2}px, ${y}px)`;
       button.style.width = `${width}px`;
-      const name = `${title} ${signWords[part.sign + 1] ?? ''}: ${part.word}`;
+      const name = `${title} ${part.sign === null ? 'not zero' : (signWords[part.sign + 1] ?? '')}: ${part.word}`;
       if (button.getAttribute('aria-label') !== name) button.setAttribute('aria-label', name);
     });
   }

@@ -18,6 +18,7 @@ import { placeParts } from '../provedPlaces.ts';
 import type { StudyTable } from '../study.ts';
 import { kindWords, type FoundPoint } from './kinds.ts';
 import type { KeyPointsEntry } from './keyPoints.ts';
+import { summaryOf, type Proof } from './proof.ts';
 
 type Sides = NonNullable<FoundPoint['sides']>;
 
@@ -84,8 +85,12 @@ export function sentenceOf(
   answer: AnswerTo['keyPoints'],
   curve: CurveResult,
   rule: RoundingRule,
+  proof: Proof | null,
 ): string {
-  const sure = `${where}: ${certaintySentence(answer, rule, searchedThere)}`;
+  // What a second check refuses is not called proved beside it.
+  const first =
+    proof?.isAccepted === false ? [] : [`${where}: ${certaintySentence(answer, rule, searchedThere)}`];
+  const sure = [...first, ...(proof ? [summaryOf(proof, curve)] : [])].join(' ');
   const open = answer.asymptotes.undecided;
   if (open.length === 0 || !shows.includes('asymptotes')) return sure;
   const sides = open.length === 2 ? 'to either side' : `to the ${open[0]}`;

@@ -21,7 +21,7 @@ import type { StudyResult } from '../study.ts';
 import { knownX, knownY, linesOf, sentenceOf, tableOf } from './inWords.ts';
 import { allGroups, groupOf, kindWords, type FoundPoint } from './kinds.ts';
 import { asymptoteMark, marksOf } from './marks.ts';
-import { proofOf, stripOf, summaryOf, type Proof } from './proof.ts';
+import { proofOf, stripOf, type Proof } from './proof.ts';
 
 export const keyPointsSchema = z.strictObject({
   ...onInterval,
@@ -86,10 +86,7 @@ export const keyPointsKind: EntryKind<KeyPointsEntry, KeyPointsResult> = {
             asymptotes,
             proof,
             lines: linesOf(entry, shown, asymptotes, curve, context.rule),
-            sentence: [
-              sentenceOf(where, entry, answer, curve, context.rule),
-              ...(proof ? [summaryOf(proof, curve)] : []),
-            ].join(' '),
+            sentence: sentenceOf(where, entry, answer, curve, context.rule, proof),
             certainty: completeness(isComplete, 'found by search'),
             ...(shown.length > 0 ? { table: tableOf(shown, curve, context.rule, context.xUnit) } : {}),
           });

@@ -36,9 +36,9 @@ export function proofOf(
   for (const part of parts.filter((one) => one.above === above)) {
     const last = merged.at(-1);
     const before = last?.at(-1);
-    const goesOn =
-      before && before.to === part.from && before.zeros === part.zeros && before.sign === part.sign;
-    if (last && goesOn && part.zeros !== 1) last.push(part);
+    const isSame = before?.zeros === part.zeros && before.sign === part.sign;
+    const goesOn = isSame && before.to === part.from && !part.isAfterJoint && part.zeros !== 1;
+    if (last && goesOn) last.push(part);
     else merged.push([part]);
   }
   const pieces = merged.map((group): ProofPiece => {
@@ -61,12 +61,15 @@ const words: readonly (readonly [string, string, string])[] = [
   ['bends down (concave down)', 'straight', 'bends up (concave up)'],
 ];
 const onlyOnes = ['one zero', 'one turn', 'one change of bend'] as const;
+const noOnes = ['no zero', 'no turn', 'no change of bend'] as const;
 
 /** What is said of f′ is said of the slope of f; of f″, of its bend. */
-function wordOf({ zeros, sign }: Piece, order: number): string {
+function wordOf({ zeros, sign, parts }: Piece, order: number): string {
+  if (parts.some(({ shown }) => shown === null)) return 'not shown';
   if (zeros === 'nowhere') return 'no value';
   const about = Math.min(order, 2);
   if (zeros === 1) return onlyOnes[about] as string;
+  if (zeros === 0 && sign === 0) return noOnes[about] as string;
   return words[about]?.[sign + 1] ?? '';
 }
 
@@ -131,7 +134,7 @@ export const stripOf = ({ pieces }: Proof, toX: (x: number) => number): StripPar
   pieces.map(({ from, to, zeros, sign, word, sentence }) => ({
     x0: toX(from),
     x1: toX(to),
-    sign: zeros === 0 ? sign : 0,
+    sign: zeros === 0 ? sign || null : 0,
     word,
     sentence,
   }));
@@ -139,7 +142,7 @@ export const stripOf = ({ pieces }: Proof, toX: (x: number) => number): StripPar
 /** That nothing is left out, in a sentence or two. */
 export function summaryOf({ above, isAccepted, pieces }: Proof, curve: CurveResult): string {
   if (!isAccepted)
-    return 'A second check could not show all of it: the list is what the search found, and no more is claimed.';
+    return 'A second check could not show that these are all: the list is what the search found, and no more is claimed.';
   const shower = primed(curve.name, curve.order + above);
   const count = (n: number): string => (n === 1 ? 'one' : String(n));
   const once = pieces.filter(({ zeros }) => zeros === 1).length;
