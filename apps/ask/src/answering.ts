@@ -18,7 +18,7 @@ export class Answering {
   /** @param limit how long a question may take, in milliseconds; loading the program is not counted */
   constructor(private readonly limit = longest) {}
 
-  /** The answer to one line of JSON, as one line of JSON. Never throws, and comes within the limit. */
+  /** The answer to one line of JSON, as one line of JSON. It comes within the limit. @throws where the program cannot be started */
   async answer(line: string): Promise<string> {
     const child = await this.ready();
     return new Promise((resolve) => {
@@ -36,7 +36,9 @@ export class Answering {
         this.limit,
       );
       child.on('message', (answer: string) => done(answer));
-      child.on('exit', () => giveUp('This needs more memory than there is.'));
+      child.on('exit', () =>
+        giveUp('The program that answers ended over this, as it does where memory is short.'),
+      );
       child.send(line);
     });
   }

@@ -6,8 +6,24 @@ export const cardOf = (id: Id): string => `card-${id}`;
 /** Frames, a second of them, in which a card may still be on its way, and those over it may take up more room than was thought. */
 const mostFrames = 60;
 
-/** Scrolls the working, where it scrolls by itself, until a card is seen; a page that scrolls as a whole stays at its graph. */
-export function bringIntoSight(id: Id, frames = mostFrames): void {
+let sought: Id | null = null;
+const forget = (): void => {
+  sought = null;
+};
+
+/**
+ * Scrolls the working, where it scrolls by itself, until a card is seen or somebody scrolls; a page that scrolls as a whole
+ * stays at its graph. Of several cards the last counts.
+ */
+export function bringIntoSight(id: Id): void {
+  sought = id;
+  window.addEventListener('wheel', forget, { once: true, passive: true });
+  window.addEventListener('pointerdown', forget, { once: true });
+  approach(id, mostFrames);
+}
+
+function approach(id: Id, frames: number): void {
+  if (sought !== id) return;
   const card = document.getElementById(cardOf(id));
   const working = card?.parentElement;
   if (card && working && working.scrollHeight > working.clientHeight) {
@@ -16,5 +32,5 @@ export function bringIntoSight(id: Id, frames = mostFrames): void {
     const isSeen = above >= 0 && above + Math.min(card.offsetHeight, room) <= room;
     if (!isSeen) working.scrollTo({ top: Math.max(0, card.offsetTop - room / 5) });
   }
-  if (frames > 1) requestAnimationFrame(() => bringIntoSight(id, frames - 1));
+  if (frames > 1) requestAnimationFrame(() => approach(id, frames - 1));
 }
