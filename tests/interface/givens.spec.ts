@@ -176,20 +176,62 @@ test('known names are offered while one types; Enter alone still ends the formul
   await expect(teacher.entry('Given')).toContainText('sin');
 });
 
-test('what was typed before the suggestions had come is offered names, too', async ({ teacher, page }) => {
+/** Keeps the editor of formulas away until it is sent. */
+async function withoutEditor(page: Page): Promise<() => void> {
   let send = (): void => undefined;
   const held = new Promise<void>((resolve) => (send = resolve));
-  await page.route(/typingAids/, async (route) => {
+  await page.route(/FormulaEditor/, async (route) => {
     await held;
     await route.continue();
   });
+  return () => send();
+}
+
+test('what was typed before the editor had come goes on in it, where the cursor was, and is offered names', async ({
+  teacher,
+  page,
+}) => {
+  const send = await withoutEditor(page);
   await teacher.openNew();
   await teacher.nextGiven.click();
-  await page.keyboard.type('f(x) = si');
+  await page.keyboard.type('f(x) = sini');
+  await page.keyboard.press('ArrowLeft');
   const options = page.getByRole('listbox').getByRole('option');
   await expect(options).toHaveCount(0);
   send();
-  await expect(options.first()).toBeVisible();
+  await expect(page.locator('.cm-content')).toBeVisible();
+  await expect(teacher.nextGiven).toBeFocused();
+  await expect(options.filter({ hasText: 'sinh' })).toBeVisible();
+  await page.keyboard.press('Delete');
+  await page.keyboard.type('(x)');
+  await expect(teacher.nextGiven).toHaveText('f(x) = sin(x)');
+});
+
+test('until the editor has come a plain field does its work: Enter, a correction, the palette, Escape', async ({
+  teacher,
+  page,
+}) => {
+  const send = await withoutEditor(page);
+  await teacher.openNew();
+  await teacher.nextGiven.click();
+  await page.keyboard.type('f(x) = 2');
+  await page.getByRole('button', { name: 'Square root' }).click();
+  await page.keyboard.type('x');
+  await expect(teacher.nextGiven).toHaveValue('f(x) = 2√(x)');
+  await teacher.nextGiven.fill('f(x) = x^2 [1, 3]');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('To limit x, write: for 1 ≤ x ≤ 3.')).toBeVisible();
+  await page.getByRole('button', { name: /for 1 ≤ x ≤ 3/ }).click();
+  await teacher.nextGiven.press('Enter');
+  await expect(teacher.entry('Given')).toContainText('1≤x≤3');
+  await page.getByRole('button', { name: /^Change the formula/ }).click();
+  const formula = page.getByRole('textbox', { name: 'Formula' });
+  await formula.fill('f(x) = x^3');
+  await formula.press('Escape');
+  await expect(formula).toHaveCount(0);
+  await expect(teacher.entry('Given')).toContainText('x^{3}');
+  send();
+  await expect(page.locator('.cm-content')).toBeVisible();
 });
 
 test('suggestions in a card reach beyond it: every one of them can be seen and clicked', async ({
@@ -240,7 +282,7 @@ test('units and titles of the axes are typed once and stand at every number they
   await page.keyboard.press('Escape');
   const tangent = teacher.entry(/Tangent to V/);
   await expect(tangent).toContainText('= 12.000 L/min²');
-  await expect(tangent).toContainText('At t = 2 min, V is rising by 12.000 L/min for each min of t.');
+  await expect(tangent).toContainText('At t = 2 min, V is rising at a rate of 12.000 L/min².');
   await expect(page.getByRole('region', { name: 'Graphs' })).toContainText('flow in L/min');
   await teacher.untilSaved();
   expect(await teacher.stored()).toMatchObject({ xTitle: 'time since the gate opened', xUnit: 'min' });

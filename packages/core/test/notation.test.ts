@@ -269,6 +269,9 @@ const corrected: readonly [string, string, string, string][] = [
   ['1,5x', 'decimalComma', '1,5', '1.5'],
   ['∫[0, 1] x^2', 'differentialMissing', '∫[0, 1] x^2', '∫[0, 1] x^2 dx'],
   ['x2', 'unknownName', 'x2', 'x^2'],
+  ['x^2 {1<=x<=3}', 'relationHere', '{1<=x<=3}', 'for 1<=x<=3'],
+  ['x^2 (x > 1)', 'relationHere', '(x > 1)', 'for x > 1'],
+  ['x^2 [1, 3]', 'relationHere', '[1, 3]', 'for 1 ≤ x ≤ 3'],
 ];
 
 describe('spoken and printed, a product shows where its parts end', () => {
@@ -319,7 +322,7 @@ describe('errors', () => {
     expect(sentence(problem)).toMatch(/[.?]$/);
   });
 
-  test.each(['x+1)', '(x+1', '|x-2', '2 3', '1,5x', 'Level x', '∫[0, 1] x^2'])(
+  test.each(['x+1)', '(x+1', '|x-2', '2 3', '1,5x', 'Level x', '∫[0, 1] x^2', 'x^2 {1<=x<=3}', 'x^2 [1, 3]'])(
     '%s is mended by its correction',
     (text) => {
       const { from, to, correction = '' } = problemOf(text);
@@ -349,6 +352,24 @@ describe('errors', () => {
     expect(problem.to).toBeLessThanOrEqual(text.length);
   });
 });
+
+test.each([
+  ['∫ x dx', 'Give the bounds: ∫_0^3 f(x) dx.'],
+  ['integral of x dx', 'Give the bounds: ∫_0^3 f(x) dx.'],
+  ['\\int x dx', 'Give the bounds: ∫_0^3 f(x) dx.'],
+  ['∑ x', 'Give the bounds: ∑[i = 1, 5] f(i).'],
+  ['(x < 3) + 1', 'To limit x, write: for 1 ≤ x ≤ 3.'],
+  ['∂(x)', 'Say which variable it is differentiated by, as in d/dt (3t^2).'],
+])('%s: %s', (text, words) => {
+  expect(sentence(problemOf(text))).toBe(words);
+});
+
+test.each(['∫_0^3 f(x) dx', '∑[i = 1, 5] f(i)', 'f(x) for 1 ≤ x ≤ 3'])(
+  '%s, as a sentence says it, is read',
+  (text) => {
+    expect(readExpression(text, scope).ok).toBe(true);
+  },
+);
 
 describe('any text is answered within a bound of steps', () => {
   test('a text of more than 10,000 characters is refused at once', () => {

@@ -14,6 +14,7 @@ import {
   type MarkOf,
   type PointResult,
   type TangentResult,
+  plainText,
 } from '../src/index.ts';
 import { resultOf, sceneOf, slider } from './sample.ts';
 
@@ -141,7 +142,10 @@ describe('a function from data', () => {
       'The point lies on the curve at t = 1.5 min, at the height 4.500 cm.',
     );
     expect(resultOf<TangentResult>(document, 'tangent').sentence).toBe(
-      'At t = 1.5 min, L is rising by 3.000 cm for each min of t.',
+      'At t = 1.5 min, L is rising at a rate of 3.000 cm/min.',
+    );
+    expect(plainText(resultOf<TangentResult>(document, 'tangent').lines[1] ?? [])).toBe(
+      'y = 3t (y in cm, t in min)',
     );
   });
 

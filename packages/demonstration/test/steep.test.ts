@@ -429,6 +429,19 @@ describe('the tangent’s equation and triangle', () => {
     expect(lines(withStudies('f(x) = x^2', { t: tangent({ pointSlope: true }) }, a), 't')).toEqual(expected);
   });
 
+  // By hand: what is 0 is not taken away, and what is 1 is no factor.
+  test.each([
+    ['f(x) = 2x^2 - 8', '-2', 'y = −8(x + 2)'],
+    ['f(x) = 3x + 1', '0', 'y − 1 = 3x'],
+    ['f(x) = x', '0', 'y = x'],
+    ['f(x) = 5 - x', '2', 'y − 3 = −(x − 2)'],
+    ['f(x) = (x - 1)^2 + 4', '1', 'y − 4 = 0'],
+    ['f(x) = sin(x)', '0', 'y = x'],
+    ['f(x) = cos(x)', '2', 'y + 0.416 ≈ −0.909(x − 2)'],
+  ])('the general form of %s at %s is tidy', (formula, a, expected) => {
+    expect(lines(withStudies(formula, { t: tangent({ pointSlope: true }) }, a), 't')[1]).toBe(expected);
+  });
+
   test('a triangle of any base: its height is the slope times the base', () => {
     const marks = sceneOf(withStudies('f(x) = x^2', { t: tangent({ base: '0.5' }) })).tiers[0]?.marks ?? [];
     const notes = marks.flatMap((mark) => (mark.kind === 'note' ? [mark.text] : []));

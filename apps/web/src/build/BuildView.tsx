@@ -9,7 +9,7 @@ import { useTheme } from '../theme/theme.ts';
 import { openWorkbench, type OpenDemonstration } from '../state/openWorkbench.ts';
 import { listenToDrops } from './data/drops.ts';
 import { Deck } from './deck/Deck.tsx';
-import { Chooser, ConflictDialog, DataDialog, fetchChooserAhead, keepTypedForChooser } from './dialogs.ts';
+import { Chooser, ConflictDialog, DataDialog, fetchAhead, keepTypedForChooser } from './dialogs.ts';
 import { listenToKeys } from './keys.ts';
 import { Notices } from './SavedState.tsx';
 import { Tiers } from './tiers/Tiers.tsx';
@@ -105,7 +105,7 @@ function BuildView({ demonstration, opened }: { demonstration: string; opened: O
 }
 
 function Dialogs() {
-  useEffect(fetchChooserAhead, []);
+  useEffect(fetchAhead, []);
   const isChoosing = useWorkbenchState(({ choosing }) => choosing !== null);
   const isImporting = useWorkbenchState(({ importing }) => importing !== null);
   const isAsking = useWorkbenchState(({ conflicts }) => conflicts.length > 0);

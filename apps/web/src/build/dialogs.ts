@@ -1,5 +1,6 @@
 import { lazily } from '../parts/lazily.tsx';
 import { keepTyped } from './chooser/typedAhead.ts';
+import { loadFormulaEditor } from './working/FormulaField.tsx';
 
 const loadChooser = async () => (await import('./chooser/Chooser.tsx')).Chooser;
 
@@ -18,15 +19,18 @@ export function keepTypedForChooser(): () => void {
 
 const firstMoves = ['pointermove', 'pointerdown', 'keydown'] as const;
 
-/** Fetches the chooser as soon as there is somebody to open it: it is there when it is opened, the server or not. */
-export function fetchChooserAhead(): () => void {
+/**
+ * Fetches the chooser and the editor of formulas as soon as there is somebody to use them: they are there when they are
+ * wanted, the server or not.
+ */
+export function fetchAhead(): () => void {
   const stop = (): void => {
     for (const move of firstMoves) window.removeEventListener(move, fetchIt);
   };
   const fetchIt = (): void => {
     stop();
     // Where it cannot be had, whoever opens it is told.
-    loadChooser().catch(() => undefined);
+    for (const load of [loadChooser, loadFormulaEditor]) load().catch(() => undefined);
   };
   for (const move of firstMoves) window.addEventListener(move, fetchIt);
   return stop;

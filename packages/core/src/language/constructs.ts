@@ -20,11 +20,14 @@ export function constructAt(parser: Parser): ((parser: Parser) => Expression) | 
   if (token.kind !== 'letters') return undefined;
   if (token.text === 'lim' && token.index === '') return readLimit;
   if (token.text === 'binomial' && next?.text === '(') return readBinomial;
-  if (token.text === 'integral' && next?.text === 'from') return readIntegral;
+  if (token.text === 'integral' && (next?.text === 'from' || !isKnown(parser, token))) return readIntegral;
   if (token.text === 'sum' && parser.ahead(2)?.text === 'from') return readSpokenSum;
   if (token.text === 'Σ' && next?.text === '(' && parser.ahead(3)?.text === '=') return readBracketedSum;
   return startsLeibniz(parser) ? readLeibniz : undefined;
 }
+
+const isKnown = ({ scope }: Parser, { text, index }: Token & { kind: 'letters' }): boolean =>
+  meaningOf(text, index, scope) !== undefined;
 
 /** The name that a construct binds. */
 function bindable(parser: Parser, token: Token | undefined): string {
@@ -96,7 +99,7 @@ function spokenBounds(parser: Parser): { from: Expression; to: Expression } {
 }
 
 function bracketedBounds(parser: Parser, sign: Token): { from: Expression; to: Expression } {
-  if (!parser.isSign('(')) fail('boundsMissing', sign.from, sign.to, parser.spelled(sign, sign));
+  if (!parser.isSign('(')) fail('boundsMissing', sign.from, sign.to, '∫');
   const open = parser.take();
   const from = parser.withInfinity(() => parser.sum());
   expectSign(parser, ',');
@@ -138,10 +141,10 @@ function differentialIn(
   index: number,
 ): Differential | undefined {
   const whole = /^d(\p{L}+)$/u.exec(token.text);
-  const isKnown = meaningOf(token.text, token.index, parser.scope) !== undefined;
-  if (whole && !isKnown) return { index, variable: canonicalName(whole[1] as string, token.index), rest: 0 };
+  if (isKnown(parser, token)) return undefined;
+  if (whole) return { index, variable: canonicalName(whole[1] as string, token.index), rest: 0 };
   const tail = /^(\p{L}+)d(\p{L})$/u.exec(token.text);
-  if (!tail || isKnown) return undefined;
+  if (!tail) return undefined;
   return { index, variable: canonicalName(tail[2] as string, token.index), rest: (tail[1] as string).length };
 }
 
@@ -160,7 +163,7 @@ const isWholeNumber = (node: Expression): boolean =>
 /** ∑[i = 1, n] f(i), or a product with ∏. */
 function readBracketedSum(parser: Parser): Expression {
   const sign = parser.take();
-  if (!parser.isSign('(')) fail('boundsMissing', sign.from, sign.to, parser.spelled(sign, sign));
+  if (!parser.isSign('(')) fail('boundsMissing', sign.from, sign.to, sign.text === '∏' ? '∏' : '∑');
   const open = parser.take();
   const variable = bindable(parser, parser.take());
   expectSign(parser, '=');
@@ -217,7 +220,7 @@ function readLeibniz(parser: Parser): Expression {
 function readPartial(parser: Parser): Expression {
   const sign = parser.take();
   const order = takeOrder(parser);
-  if (!parser.isSign('/')) fail('boundsMissing', sign.from, sign.to, '∂/∂x');
+  if (!parser.isSign('/')) fail('derivativeVariable', sign.from, sign.to);
   parser.take();
   expectSign(parser, '∂');
   return finishDerivative(parser, bindable(parser, parser.take()), order, true);

@@ -85,8 +85,41 @@ export class Parser extends CallReader {
     if (rest.text === ')') fail('bracketNotOpened', rest.from, rest.to, '', '');
     if (rest.text === '=') fail('secondEquals', rest.from, rest.to);
     if (/^'+$/.test(rest.text)) fail('primesWithoutBracket', rest.from, rest.to);
-    if (['<', '>', '≤', '≥', '≠'].includes(rest.text)) fail('relationHere', rest.from, rest.to, rest.text);
+    if (['<', '>', '≤', '≥', '≠'].includes(rest.text)) this.rejectRelation(rest);
     fail('unexpectedSign', rest.from, rest.to, this.text.slice(rest.from, rest.to));
+  }
+
+  /** x² (1 ≤ x ≤ 3): where the comparison stands in a bracket at the end, it is one that could follow a `for`. */
+  private rejectRelation(relation: Token): never {
+    const open = this.openedBracket();
+    const close = open ? this.closingOf(this.tokens.indexOf(open)) : -1;
+    const isAtEnd = close > 0 && this.tokens[close + 1]?.kind === 'end';
+    const variable = this.scope.variable ?? 'x';
+    if (!open || !isAtEnd) fail('relationHere', relation.from, relation.to, variable);
+    const end = this.tokens[close] as Token;
+    fail('relationHere', open.from, end.to, variable, `for ${this.text.slice(open.to, end.from).trim()}`);
+  }
+
+  /** The innermost bracket that is open at this place. */
+  private openedBracket(): Token | undefined {
+    const open: Token[] = [];
+    for (const token of this.tokens.slice(0, this.at)) {
+      if (token.kind !== 'sign') continue;
+      if (token.text === '(') open.push(token);
+      if (token.text === ')') open.pop();
+    }
+    return open.at(-1);
+  }
+
+  /** x² [1, 3]: an interval behind a formula is where the formula is to hold. */
+  private rejectInterval(open: Token): void {
+    const close = this.closingOf(this.tokens.indexOf(open));
+    const end = this.tokens[close];
+    const ends = end && this.text.slice(open.to, end.from).split(',');
+    if (this.text[open.from] !== '[' || ends?.length !== 2 || this.tokens[close + 1]?.kind !== 'end') return;
+    const variable = this.scope.variable ?? 'x';
+    const [from = '', to = ''] = ends.map((side) => side.trim());
+    fail('relationHere', open.from, end?.to ?? open.to, variable, `for ${from} ≤ ${variable} ≤ ${to}`);
   }
 
   sum(): Expression {
@@ -330,7 +363,10 @@ export class Parser extends CallReader {
       const end = this.text.trimEnd().length;
       const closing = closingOf[opening] ?? ')';
       fail('bracketNotClosed', open.from, end, '', `${this.text.slice(open.from, end)}${closing}`);
-    } else this.rejectLeftover(this.token);
+    } else {
+      if (this.isSign(',')) this.rejectInterval(open);
+      this.rejectLeftover(this.token);
+    }
   }
 
   /** Whether a second bar opens bars of its own, as in ||x| − 2|, rather than closing empty ones. */

@@ -98,11 +98,14 @@ const sentences: Record<ProblemCode, (problem: Problem) => string> = {
   bodyMissing: () => 'Something is missing after the equals sign.',
   secondEquals: () => 'A definition has one equals sign; here is another.',
   conditionExpected: () => 'A condition is expected here, such as x < 3 or 0 ≤ x ≤ 12.',
-  relationHere: (p) => `“${p.subject}” compares two numbers; write a condition after if or for.`,
+  relationHere: (p) => `To limit ${p.subject}, write: for 1 ≤ ${p.subject} ≤ 3.`,
   otherwiseNotLast: () => 'The piece with otherwise comes last.',
   differentialMissing: () => 'An integral ends with its variable, as in ∫[0, 1] f(t) dt.',
   wordMissing: (p) => `The word “${p.subject}” is missing here.`,
-  boundsMissing: (p) => `${p.subject} needs its bounds in brackets.`,
+  boundsMissing: (p) =>
+    p.subject === '∑' || p.subject === '∏'
+      ? `Give the bounds: ${p.subject}[i = 1, 5] f(i).`
+      : 'Give the bounds: ∫_0^3 f(x) dx.',
   infinityHere: () => '∞ is not a number: it can be the target of a limit or the end of an interval.',
   pointHere: (p) => `${p.subject} is a point; its coordinates are x_${p.subject} and y_${p.subject}.`,
   pointNotUnderstood: () => 'A point is written with two coordinates, as in P = (2.5, 1).',

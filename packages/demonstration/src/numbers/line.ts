@@ -27,6 +27,14 @@ export const words = (text: string): Part => ({ kind: 'words', text });
 /** A unit behind a number, or nothing for a bare one. */
 export const unitPart = (unit: Unit): Part[] => (unit.size === 0 ? [] : [live(` ${unitText(unit)}`)]);
 
+/** What y and x of an equation between numbers are counted in, as such an equation has to say (NIST SP 811, 7.11). */
+export function countedIn(ofY: Unit, variable: string, ofX: Unit): Part[] {
+  const told = [['y', ofY] as const, [variable, ofX] as const].filter(([, unit]) => unit.size > 0);
+  return told.length === 0
+    ? []
+    : [words(` (${told.map(([letter, unit]) => `${letter} in ${unitText(unit)}`).join(', ')})`)];
+}
+
 /** The relation as a live part: it changes between = and ≈ while a number moves, and nothing is typeset again. */
 export const liveRelation = (isExact: boolean): Part => live(` ${relation(isExact)} `);
 

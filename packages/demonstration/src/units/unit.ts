@@ -73,9 +73,15 @@ export function unitText(unit: Unit): string {
   return (above.join('·') || '1') + divisor;
 }
 
-/** What a rate is for: "unit of x", or "min of t". */
-export const eachUnit = (variable: string, unit: Unit): string =>
-  `${unitText(unit) || 'unit'} of ${variable}`;
+/**
+ * How fast something rises or falls: "at a rate of 3 cm/min", or "by 3 for each unit of x" between bare numbers.
+ * @param rate the rate without its sign
+ * @param average whether it is the mean rate over an interval
+ */
+export function rateWords(rate: string, unit: Unit, variable: string, average = false): string {
+  if (unit.size > 0) return `at ${average ? 'an average' : 'a rate'} of ${withUnit(rate, unit)}`;
+  return `by ${rate} ${average ? 'on average ' : ''}for each unit of ${variable}`;
+}
 
 /** A number's text with its unit behind it. */
 export const withUnit = (text: string, unit: Unit): string =>

@@ -43,8 +43,8 @@ export function RevealTable({ onClose }: { onClose: () => void }) {
         <DialogPanel className="card w-full max-w-4xl p-5 sm:p-7">
           <DialogTitle className="text-xl font-semibold">What shows when</DialogTitle>
           <p className="mt-1 mb-4 max-w-prose text-quiet">
-            A reveal is a switch in the deck. Tick what it shows; two ticks in a row mean that either of them
-            does. A condition can also be typed, such as 2 &lt; t &lt; 5 and question2.
+            A reveal is a switch in the deck. Tick what it shows; what has two ticks is shown when either
+            switch is on. A condition can also be typed, such as 2 &lt; t &lt; 5 and question2.
           </p>
           <div className="mb-5 grid gap-3 sm:grid-cols-2">
             {reveals.map((reveal) => (

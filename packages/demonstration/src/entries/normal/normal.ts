@@ -1,12 +1,12 @@
 import { latexName, normalTo, tangentAt, type Tangent } from '@yperkine/core';
 import { z } from 'zod';
-import { formatTidily, type RoundingRule } from '../../numbers/format.ts';
-import { latex, lineEquation, live, liveRelation, type Line } from '../../numbers/line.ts';
+import { formatTidily } from '../../numbers/format.ts';
+import { countedIn, latex, lineEquation, live, liveRelation, type Line } from '../../numbers/line.ts';
 import { lineMark, verticalMark } from '../../scene/lineMark.ts';
 import { toneOf } from '../../scene/tone.ts';
 import { atPlace } from '../../schema/fields.ts';
 import { primed } from '../curve.ts';
-import type { EntryKind } from '../kind.ts';
+import type { EntryKind, WorkContext } from '../kind.ts';
 import { waiting, worked } from '../outcome.ts';
 import { lineResults } from '../lineResults.ts';
 import { placeOn, placeWords, type Place } from '../point/point.ts';
@@ -35,7 +35,7 @@ export const normalKind: EntryKind<NormalEntry, NormalResult> = {
     return worked({
       ...place,
       normal,
-      lines: normal ? linesOf(normal, place, context.rule) : [],
+      lines: normal ? linesOf(normal, place, context) : [],
       sentence: sentenceOf(normal, place),
     });
   },
@@ -64,14 +64,14 @@ export const normalKind: EntryKind<NormalEntry, NormalResult> = {
   },
 };
 
-function linesOf(normal: Tangent, { curve }: Place, rule: RoundingRule): Line[] {
+function linesOf(normal: Tangent, { curve }: Place, { rule, xUnit }: WorkContext): Line[] {
   if (normal.kind === 'vertical') {
     const x = formatTidily(normal.x, rule);
     return [[latex(latexName(curve.variable)), liveRelation(x.isExact), live(x.text)]];
   }
-  return normal.kind === 'line'
-    ? [lineEquation(normal.slope, normal.intercept, curve.variable, rule).line]
-    : [];
+  if (normal.kind !== 'line') return [];
+  const { line } = lineEquation(normal.slope, normal.intercept, curve.variable, rule);
+  return [[...line, ...countedIn(curve.unit, curve.variable, xUnit)]];
 }
 
 function sentenceOf(normal: Tangent | undefined, { curve, at }: Place): string {

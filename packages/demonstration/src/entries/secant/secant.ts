@@ -8,7 +8,7 @@ import {
 } from '@yperkine/core';
 import { z } from 'zod';
 import { equalsResult, latex, live, unitPart, type Line } from '../../numbers/line.ts';
-import { eachUnit, per, withUnit } from '../../units/unit.ts';
+import { per, rateWords } from '../../units/unit.ts';
 import { format } from '../../numbers/format.ts';
 import { lineMark } from '../../scene/lineMark.ts';
 import type { Mark } from '../../scene/mark.ts';
@@ -147,11 +147,7 @@ function linesOf(
 
 function sentenceOf({ curve, secant: { from, to, slope } }: Quotient, { rule, xUnit }: WorkContext): string {
   const { text } = format(knownNumber(Math.abs(slope)), rule);
-  const unit = per(curve.unit, xUnit);
-  const rate =
-    unit.size > 0
-      ? `at an average of ${withUnit(text, unit)}`
-      : `by ${text} on average for each ${eachUnit(curve.variable, xUnit)}`;
+  const rate = rateWords(text, per(curve.unit, xUnit), curve.variable, true);
   const way = slope < 0 ? 'falls' : 'rises';
   const [low, high] = from.x < to.x ? [from.x, to.x] : [to.x, from.x];
   const where = `Between ${curve.variable} = ${short(low)} and ${short(high)}`;

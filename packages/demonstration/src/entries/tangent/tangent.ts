@@ -13,6 +13,7 @@ import {
 } from '@yperkine/core';
 import { exactTextOf } from '../../numbers/exactText.ts';
 import {
+  countedIn,
   equalsResult,
   latex,
   lineEquation,
@@ -22,14 +23,20 @@ import {
   type Line,
   type Part,
 } from '../../numbers/line.ts';
-import { format, formatSetting, formatTidily, type RoundingRule } from '../../numbers/format.ts';
+import {
+  format,
+  formatSetting,
+  formatTidily,
+  type FormattedNumber,
+  type RoundingRule,
+} from '../../numbers/format.ts';
 import { halfLineMark, lineMark, verticalMark } from '../../scene/lineMark.ts';
 import type { Mark, MarkOf } from '../../scene/mark.ts';
 import { toneOf } from '../../scene/tone.ts';
 import type { TierView } from '../../scene/view.ts';
 import { atPlace, decimalSchema } from '../../schema/fields.ts';
 import { z } from 'zod';
-import { eachUnit, per, withUnit } from '../../units/unit.ts';
+import { per, rateWords, withUnit } from '../../units/unit.ts';
 import type { EntryKind, WorkContext } from '../kind.ts';
 import { waiting, worked } from '../outcome.ts';
 import { lineResults } from '../lineResults.ts';
@@ -226,7 +233,8 @@ function linesOf(
         ...equalsResult(tangent.slope, rule, slopeForm(tangent, curve)),
         ...unit,
       ];
-      return [slopeLine, ...(hasPointSlope ? [pointSlopeLine(tangent, curve.variable, rule)] : []), line];
+      const pointSlope = hasPointSlope ? [pointSlopeLine(tangent, curve.variable, rule)] : [];
+      return [slopeLine, ...pointSlope, [...line, ...countedIn(curve.unit, curve.variable, xUnit)]];
     }
     case 'vertical': {
       const x = formatTidily(tangent.x, rule);
@@ -247,17 +255,20 @@ function linesOf(
 /** The marks of a one-sided derivative: f′₋ from the left, f′₊ from the right. */
 const sideSigns: Readonly<Record<tree.Side, string>> = { left: '_{-}', right: '_{+}', both: '' };
 
-/** The general form over the numbers put in: y − 3.476 = −0.559(t − 3.4). */
+/** The general form over the numbers put in: y − 3.476 = −0.559(t − 3.4), without a 0 that is taken away. */
 function pointSlopeLine({ x, y, slope }: SlopedTangent, variable: string, rule: RoundingRule): Line {
   const [px, py, m] = [formatTidily(x, rule), formatTidily(y, rule), formatTidily(slope, rule)];
-  const less = (text: string): string => (text.startsWith('−') ? ` + ${text.slice(1)}` : ` − ${text}`);
+  const isZero = ({ text, isExact }: FormattedNumber): boolean => isExact && text === '0';
+  const less = (number: FormattedNumber): string => {
+    if (isZero(number)) return '';
+    return number.text.startsWith('−') ? ` + ${number.text.slice(1)}` : ` − ${number.text}`;
+  };
   const isExact = px.isExact && py.isExact && m.isExact;
-  return [
-    latex('y'),
-    live(`${less(py.text)} ${isExact ? '=' : '≈'} ${m.text}(`),
-    latex(latexName(variable)),
-    live(`${less(px.text)})`),
-  ];
+  const left = [latex('y'), live(`${less(py)} ${isExact ? '=' : '≈'} `)];
+  if (isZero(m)) return [...left, live('0')];
+  const [open, close] = isZero(px) ? ['', ''] : ['(', ')'];
+  const factor = m.isExact && /^−?1$/.test(m.text) ? m.text.replace('1', '') : m.text;
+  return [...left, live(`${factor}${open}`), latex(latexName(variable)), live(`${less(px)}${close}`)];
 }
 
 /** The rise over the base of the triangle. */
@@ -311,7 +322,7 @@ function wayOf(
   if (slope.value === 0) return `${name} neither rises nor falls`;
   const text = format(slope, rule).text.replace('−', '');
   const way = slope.value > 0 ? 'rising' : 'falling';
-  return `${name} is ${way} by ${withUnit(text, curve.unit)} for each ${eachUnit(curve.variable, xUnit)}`;
+  return `${name} is ${way} ${rateWords(text, per(curve.unit, xUnit), curve.variable)}`;
 }
 
 /** Both one-sided slopes, as far as there are any. */
