@@ -2,6 +2,7 @@ import {
   SingleValues,
   closedFormula,
   compile,
+  awayFromJumps,
   derivativeOf,
   derivativesAt,
   evaluateAt,
@@ -204,7 +205,7 @@ function derivative(question: QuestionAbout<'derivative'>): unknown {
   try {
     const body = formula(question.f, question.parameters);
     if (hasSingleValues(body, variable)) throw new SingleValues();
-    const slope = derivativeOf(body, variable, question.order);
+    const slope = awayFromJumps(derivativeOf(body, variable, question.order), body, [variable]);
     return { text: printText(slope), latex: printLatex(slope), values };
   } catch (error) {
     if (!isTooLarge(error) && !(error instanceof SingleValues)) throw error;

@@ -50,6 +50,8 @@ export {
   type Tangible,
 } from './slope/tangent.ts';
 export { completeDerivatives } from './slope/glued.ts';
+export { awayFromJumps } from './algebra/jumps.ts';
+export { meetsZeroToZero } from './evaluate/zeroToZero.ts';
 export { slopesBeside, type KnownNumber, type SideSlope, type Sides } from './slope/sides.ts';
 export { lineFormula, writtenNumber } from './slope/equation.ts';
 export { quotientTable, secant, type QuotientKind, type QuotientRow, type Secant } from './slope/quotient.ts';

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { emptyStage, makeEntry, resolve, type Resolution } from '../src/index.ts';
-import { documentWith, linesOf, sentenceOf, slider } from './sample.ts';
+import { documentWith, linesOf, sentenceOf, slider, withStudy } from './sample.ts';
 
 const valueOf = (text: string) =>
   documentWith({ study: makeEntry('value', { order: 1, text }), a: slider(2, 'a', '3') });
@@ -91,5 +91,37 @@ describe('a value is as exact as what is proved of it', () => {
   ])('%s: %s', (text, sentence) => {
     expect(sentenceOf(valueOf(text)).replaceAll('−1', '-1')).toBe(sentence);
     expect(linesOf(valueOf(text))[0]).not.toMatch(/[=≈]/);
+  });
+});
+
+describe('0⁰ is marked where a value stands on it', () => {
+  const convention = 'The power 0⁰ in it counts as 1.';
+
+  test.each([
+    ['0^0', '= 1'],
+    ['3 + (a - 3)^(6 - 2a)', '= 4'],
+    ['(2 - √4)^0 + 0', '= 1'],
+    ['0^0 if a = 3; 5 otherwise', '= 1'],
+  ])('%s %s', (text, tail) => {
+    expect(linesOf(valueOf(text))[0]).toContain(tail);
+    expect(sentenceOf(valueOf(text))).toBe(convention);
+  });
+
+  test.each(['0^2', '2^0', '5 if a = 3; 0^0 otherwise', '(10^(-300))^0', 'sum i from 0 to 2 of 3^i'])(
+    'not %s',
+    (text) => {
+      expect(sentenceOf(valueOf(text))).not.toContain('0⁰');
+    },
+  );
+
+  test('at a point of a curve, too', () => {
+    const pointAt = (text: string) =>
+      sentenceOf(
+        withStudy(text, makeEntry('point', { order: 5, on: 'f', parameter: 'b' }), {
+          b: slider(9, 'b', '0'),
+        }),
+      );
+    expect(pointAt('f(x) = x^x')).toContain(convention);
+    expect(pointAt('f(x) = x^2')).not.toContain('0⁰');
   });
 });

@@ -72,10 +72,10 @@ describe('a document is worked out', () => {
     const sentence = (text: string, at: string) =>
       resultOf<TangentResult>(work(tangentDocument(text, at)), 't').sentence;
     expect(sentence('f(x) = abs(x)', '0')).toBe(
-      'f has a corner at x = 0: its slope is −1 from the left and 1 from the right.',
+      'f has a corner at x = 0: its slope is −1 from the left and 1 from the right, so f′ does not exist there.',
     );
     expect(sentence('f(x) = √x if x ≥ 0; -x otherwise', '0')).toBe(
-      'f has a corner at x = 0: its slope is −1 from the left and vertical from the right.',
+      'f has a corner at x = 0: its slope is −1 from the left and vertical from the right, so f′ does not exist there.',
     );
     expect(sentence('f(x) = floor(x)', '1')).toBe(
       'f has no single slope at x = 1: from the right it is 0, from the left there is none.',

@@ -1,6 +1,7 @@
 import { isInteger, parseDecimal, toNumber, toText, type Rational } from '../algebra/rational.ts';
 import { distanceFormula } from '../algebra/canonical.ts';
 import { derivativeOf } from '../algebra/differentiate.ts';
+import { awayFromJumps } from '../algebra/jumps.ts';
 import { TooLarge } from '../algebra/limits.ts';
 import { mostFactors, writtenOut } from '../algebra/products.ts';
 import type { Spline } from '../interpolation/spline.ts';
@@ -205,7 +206,8 @@ class Builder {
   /** The derivative of `body`, undefined where the lower ones are. */
   derivative(body: Expression, variable: string, order: number, bindings: Bindings): number {
     if (order === 0) return this.build(body, bindings);
-    return this.guarded(derivativeOf(body, variable, order), body, bindings);
+    const derived = derivativeOf(body, variable, order);
+    return this.guarded(awayFromJumps(derived, body, [variable]), body, bindings);
   }
 
   /** Makes sure that the given step stands last, where the result is looked for. */
@@ -420,7 +422,8 @@ class Builder {
 
 /** The derivative of a function's formula, of the given order in each of its variables. */
 export function partialDerivative({ variables, body }: FunctionBody, orders: readonly number[]): Expression {
-  return variables.reduce((part, variable, i) => derivativeOf(part, variable, orders[i] ?? 0), body);
+  const derived = variables.reduce((part, variable, i) => derivativeOf(part, variable, orders[i] ?? 0), body);
+  return derived === body ? body : awayFromJumps(derived, body, variables);
 }
 
 function namedConstant(name: ConstantName): ConstantStep {

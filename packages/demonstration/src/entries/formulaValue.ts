@@ -6,9 +6,11 @@ import {
   holdsBinder,
   ifInTime,
   knownNumber,
+  meetsZeroToZero,
   rational,
   readExpression,
   toldValue,
+  writtenNumber,
   TooLarge,
   type AnswerTo,
   type Expression,
@@ -25,6 +27,7 @@ import type { Id } from '../schema/fields.ts';
 import type { Unit } from '../units/unit.ts';
 import { functionsMentioned, idsMentioned, parameterValues, statedUnit, unreadable } from './formula.ts';
 import type { WorkContext } from './kind.ts';
+import { slopeAsDefined } from './slopeAsDefined.ts';
 import { failed, waiting, worked, type Outcome } from './outcome.ts';
 
 /** What a formula without a variable comes to. */
@@ -57,10 +60,20 @@ export function formulaValue(body: Expression, context: WorkContext, asks = fals
       told?: AnswerTo['value'],
     ): Outcome<FormulaValue> => {
       const { unit, sentence } = statedUnit('', body, context);
+      const slope = Number.isNaN(value.value) ? slopeAsDefined(body, functions, context) : null;
+      if (slope && typeof slope !== 'string')
+        return stated(slope, slope.exact && exactTextOf(writtenNumber(slope), new Map(), slope));
       const isNumber = Number.isFinite(value.value);
       const isTooLarge = Math.abs(value.value) === Infinity;
-      const missing = isNumber ? null : isTooLarge ? tooLarge : missingSentence(told, context.rule);
-      return worked({ value: isNumber ? value : nothing, unit, warning: missing ?? sentence, form });
+      const why = (): string => slope ?? missingSentence(told, context.rule);
+      const missing = isNumber ? null : isTooLarge ? tooLarge : why();
+      const convention = meetsZeroToZero(formula, exactParameters) ? zeroToZero : '';
+      return worked({
+        value: isNumber ? value : nothing,
+        unit,
+        warning: missing ?? (sentence || convention),
+        form,
+      });
     };
     const values = new Map(program.parameters.map((name, i) => [name, parameters[i] as number]));
     const ask = () => context.ask<'value'>({ ask: 'value', body: closedFormula(formula, values) });
@@ -107,6 +120,9 @@ function toldOf(formula: Expression, values: ReadonlyMap<string, number>): Answe
   if (values.size === 0) toldBefore.set(formula, told);
   return told;
 }
+
+/** What is said where a value stands on it. */
+export const zeroToZero = 'The power 0⁰ in it counts as 1.';
 
 const nothing = knownNumber(NaN);
 const tooLarge = 'This is larger than any number that can be shown here.';

@@ -1,5 +1,6 @@
 import {
   compile,
+  awayFromJumps,
   derivativeOf,
   hasSingleValues,
   latexFunction,
@@ -50,7 +51,8 @@ export const derivativeKind: EntryKind<DerivativeEntry, CurveResult> = {
     const isSame = previous?.program !== undefined && derivedFrom.get(previous.program) === of.program;
     if (isSame && previous.order === order) return worked({ ...previous, ...values, tier: entry.tier });
     try {
-      const body = derivativeOf(of.body, of.variable, entry.degree);
+      const derived = derivativeOf(of.body, of.variable, entry.degree);
+      const body = awayFromJumps(derived, of.body, [of.variable]);
       // The slope of a running total is the function: no integral has to be worked out to know that it is there.
       const program =
         of.body.kind === 'integral'

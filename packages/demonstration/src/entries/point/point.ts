@@ -3,6 +3,7 @@ import {
   exactValue,
   knownNumber,
   latexFunction,
+  meetsZeroToZero,
   type KnownNumber,
   type Rational,
 } from '@yperkine/core';
@@ -13,6 +14,7 @@ import { format } from '../../numbers/format.ts';
 import { toneOf } from '../../scene/tone.ts';
 import { atPlace } from '../../schema/fields.ts';
 import { z } from 'zod';
+import { zeroToZero } from '../formulaValue.ts';
 import type { EntryKind, WorkContext } from '../kind.ts';
 import { waiting, worked } from '../outcome.ts';
 import { primed, type CurveResult } from '../curve.ts';
@@ -51,9 +53,10 @@ export const pointKind: EntryKind<PointEntry, PointResult> = {
       ...equalsResult(y, rule, form),
       ...unitPart(curve.unit),
     ];
+    const isConvention = at.value.exact && meetsZeroToZero(curve.body, exactValues(curve, at.value.exact));
     const sentence = Number.isFinite(y.value)
-      ? `The point lies on the curve at ${curve.variable} = ${withUnit(at.text, context.xUnit)}, at the height ${withUnit(format(y, rule).text, curve.unit)}.`
-      : `${curve.name} has no value at ${curve.variable} = ${at.text}.`;
+      ? `The point lies on the curve at ${curve.variable} = ${withUnit(at.text, context.xUnit)}, at the height ${withUnit(format(y, rule).text, curve.unit)}.${isConvention ? ` ${zeroToZero}` : ''}`
+      : `${primed(curve.name, curve.order)} has no value at ${curve.variable} = ${at.text}.`;
     return worked({ curve, at, y, lines: [line], sentence });
   },
 

@@ -333,7 +333,7 @@ function cornerSentence(corner: Corner, name: string, place: string, rule: Round
   });
   if (!first) return `${name} has no single slope at ${place}, so there is no tangent there.`;
   if (second)
-    return `${name} has a corner at ${place}: its slope is ${first.text} from the left and ${second.text} from the right.`;
+    return `${name} has a corner at ${place}: its slope is ${first.text} from the left and ${second.text} from the right, so ${name}′ does not exist there.`;
   const other = first.side === 'left' ? 'right' : 'left';
   return `${name} has no single slope at ${place}: from the ${first.side} it is ${first.text}, from the ${other} there is none.`;
 }

@@ -1,0 +1,77 @@
+import {
+  compile,
+  evaluateAt,
+  exactValue,
+  knownNumber,
+  tangentAt,
+  TooLarge,
+  type Expression,
+  type Functions,
+  type KnownNumber,
+  type Tangent,
+} from '@yperkine/core';
+import { formatTidily, type RoundingRule } from '../numbers/format.ts';
+import { primed } from './curve.ts';
+import { parameterValues } from './formula.ts';
+import type { WorkContext } from './kind.ts';
+
+/**
+ * What f′(a) is by the definition's limit where the rules of differentiation give nothing; a sentence where it is not
+ * there: a corner, a vertical tangent, an end of f, no value. Null for any other formula.
+ */
+export function slopeAsDefined(
+  body: Expression,
+  functions: Functions,
+  context: WorkContext,
+): KnownNumber | string | null {
+  if (body.kind !== 'apply') return null;
+  const [order = 0] = body.orders;
+  const [argument] = body.arguments;
+  const of = functions.get(body.name);
+  const [variable] = of?.variables ?? [];
+  if (!of || !argument || body.arguments.length !== 1 || variable === undefined || order === 0) return null;
+  try {
+    const place = numberOf(argument, functions, context);
+    const program = compile(of.body, variable, functions, order - 1);
+    const { parameters } = parameterValues(program.parameters, context);
+    const tangent = tangentAt({ body: of.body, variable, program }, place, parameters);
+    const at = `${variable} = ${formatTidily(place, context.rule).text}`;
+    if (tangent.kind === 'line' && tangent.side === 'both') return tangent.slope;
+    return whyNone(tangent, { name: body.name, order, at }, context.rule);
+  } catch (error) {
+    if (error instanceof TooLarge) return null;
+    throw error;
+  }
+}
+
+function numberOf(formula: Expression, functions: Functions, context: WorkContext): KnownNumber {
+  const program = compile(formula, '', functions);
+  const { parameters, exactParameters } = parameterValues(program.parameters, context);
+  return knownNumber(evaluateAt(program, 0, parameters), exactValue(formula, exactParameters));
+}
+
+interface Asked {
+  readonly name: string;
+  readonly order: number;
+  readonly at: string;
+}
+
+function whyNone(tangent: Tangent, { name, order, at }: Asked, rule: RoundingRule): string {
+  const [slope, below] = [primed(name, order), primed(name, order - 1)];
+  const text = (number: KnownNumber): string => formatTidily(number, rule).text;
+  switch (tangent.kind) {
+    case 'undefined':
+      return `${slope} does not exist here: ${below} has no value at ${at}.`;
+    case 'vertical':
+      return `${slope} does not exist here: at ${at} the tangent to ${below} is vertical.`;
+    case 'line':
+      return `${at} is an end of ${below}: there is only a one-sided slope, ${text(tangent.slope)}.`;
+    case 'noSlope': {
+      const { left, right } = tangent;
+      const isCorner = left && right && Number.isFinite(left.value) && Number.isFinite(right.value);
+      return isCorner
+        ? `${slope} does not exist at this corner: the slope is ${text(left)} from the left and ${text(right)} from the right.`
+        : `${slope} does not exist here: ${below} has no single slope at ${at}.`;
+    }
+  }
+}
