@@ -150,6 +150,26 @@ test('a profile in pieces, one row per piece: changed, mended, added to, with it
   await expect(formula).toHaveText('f(x) = (x^2) if x < 2; (6 - x) otherwise');
 });
 
+test('pieces typed in t are a function of t, and so is what the palette puts in', async ({
+  page,
+  teacher,
+}) => {
+  await teacher.openNew();
+  await teacher.add('In pieces');
+  await page.getByRole('textbox', { name: 'Piece 1', exact: true }).fill('t^2');
+  await page.getByRole('textbox', { name: 'Where piece 1 holds' }).fill('t < 2');
+  await expect(page.getByRole('alert').first()).toContainText('“t” is not known here.');
+  const formula = page.getByRole('textbox', { name: 'Formula' });
+  await formula.focus();
+  await expect(formula).toHaveText('f(t) = (t^2) if t < 2; (2 - t) otherwise');
+  await expect(page.getByRole('alert')).toHaveCount(0);
+  await formula.press('Escape');
+  await teacher.nextGiven.click();
+  await page.keyboard.type('v(t) = t');
+  await page.getByRole('button', { name: 'Pieces' }).click();
+  await expect(teacher.nextGiven).toHaveText('v(t) = t if t < 0;  otherwise');
+});
+
 test('known names are offered while one types; Enter alone still ends the formula', async ({
   page,
   teacher,

@@ -163,6 +163,14 @@ test.describe('the demonstrations that ship', () => {
     await expect(part).toBeInViewport();
   });
 
+  test('what a step reveals far down the working comes into sight, too', async ({ page, teacher }) => {
+    await teacher.openDemonstration(/Crag Hollow/);
+    const part = page.getByRole('heading', { name: 'How deep is the hollow?' });
+    await expect(part).not.toBeInViewport();
+    await page.getByRole('button', { name: 'Step 4: How deep?' }).click();
+    await expect(part).toBeInViewport();
+  });
+
   test('the nearest point of the jetty is told from its distance', async ({ page, teacher }) => {
     await teacher.openDemonstration(/Nearest point of the jetty/);
     const card = teacher.entry('Point of s nearest to P');

@@ -7,7 +7,7 @@ import {
   type DifferenceQuotientResult,
   type EntryOf,
 } from '@yperkine/demonstration';
-import { faultOfRow, readPieces, writePieces } from '../src/build/working/pieces.ts';
+import { faultOfRow, readPieces, withTypedVariable, writePieces } from '../src/build/working/pieces.ts';
 import { addData, addGiven, addInPieces, functionHead, type DataSettings } from '../src/state/givens.ts';
 import { setMoves, setWhole } from '../src/state/parameters.ts';
 import {
@@ -135,6 +135,32 @@ describe('a function in pieces', () => {
   ])('the row %j, last: %s', (row, isLast, message) =>
     expect(faultOfRow(row, isLast, 'x', emptyScope)).toBe(message),
   );
+});
+
+describe('pieces in a letter of their own', () => {
+  const scope = { ...emptyScope, names: new Set(['a']) };
+  const rows = (...texts: [string, string][]) => texts.map(([value, condition]) => ({ value, condition }));
+
+  test('become a function of what is typed', () => {
+    expect(withTypedVariable(rows(['x^2', 't < 2'], ['a x', '']), 'x', scope)).toEqual({
+      variable: 't',
+      rows: rows(['t^2', 't < 2'], ['a t', '']),
+    });
+    expect(withTypedVariable(rows(['3t', 'x < 2 or x = a'], ['1', '']), 'x', scope)?.rows).toEqual(
+      rows(['3t', 't < 2 or t = a'], ['1', '']),
+    );
+  });
+
+  test.each([
+    ['nothing unknown', rows(['x^2', 'x < a'], ['1', ''])],
+    ['two letters', rows(['t^2', 's < 2'], ['1', ''])],
+    ['both in one field', rows(['x + t', 'x < 2'], ['1', ''])],
+    ['a word', rows(['x', 'time < 2'], ['1', ''])],
+    ['what cannot be read', rows(['x +', 'x < 2'], ['1', ''])],
+    ['a letter with a meaning', rows(['x', 'e < 2'], ['1', ''])],
+  ])('stay as they are with %s', (_name, list) => {
+    expect(withTypedVariable(list, 'x', scope)).toBeNull();
+  });
 });
 
 describe('a slider of whole numbers', () => {

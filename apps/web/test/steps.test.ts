@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { addReveal, switchReveal } from '../src/state/reveals.ts';
+import { addReveal, firstShownBy, showBy, switchReveal } from '../src/state/reveals.ts';
 import {
   keepStep,
   moveStep,
@@ -7,10 +7,12 @@ import {
   retakeStep,
   setStep,
   setStepPart,
-  stepBy,
+  revealedBy,
+  stepBeside,
   stepIdsOf,
 } from '../src/state/steps.ts';
 import { addTrail } from '../src/state/trails.ts';
+import type { Workbench } from '../src/state/workbench.ts';
 import { withTangent } from './bench.ts';
 
 /** A tangent at a, a reveal, and two steps: a = 1 with the reveal off, a = 2 with it on. */
@@ -31,21 +33,26 @@ function withSteps() {
   return { ...bench, a, first, second, shown, step };
 }
 
+const go = (workbench: Workbench, by: -1 | 1): void => {
+  const id = stepBeside(workbench, by);
+  if (id !== undefined) workbench.showStep(id);
+};
+
 describe('steps', () => {
   test('show what was kept; a run through several is undone as one', () => {
     const { workbench, first, second, shown } = withSteps();
     expect(workbench.state.step).toBe(second);
     workbench.showStep(first);
     expect(shown()).toEqual(['1', false]);
-    stepBy(workbench, 1);
+    go(workbench, 1);
     expect([workbench.state.step, ...shown()]).toEqual([second, '2', true]);
-    stepBy(workbench, 1);
+    go(workbench, 1);
     expect(workbench.state.step).toBe(second);
-    stepBy(workbench, -1);
+    go(workbench, -1);
     expect(shown()).toEqual(['1', false]);
     workbench.undo();
     expect([workbench.state.step, ...shown()]).toEqual([null, '2', true]);
-    stepBy(workbench, 1);
+    go(workbench, 1);
     expect(workbench.state.step).toBe(first);
   });
 
@@ -63,6 +70,21 @@ describe('steps', () => {
     expect(workbench.state.notice).toEqual({ text: 'Deleted: Step 2.', canUndo: true });
     workbench.undo();
     expect(stepIdsOf(workbench.state.document)).toEqual([first, second, between]);
+  });
+
+  test('what a step reveals is the first entry that waits for a switch which it turns on', () => {
+    const { workbench, idOf, first, second } = withSteps();
+    const tangent = idOf('tangent');
+    showBy(workbench, tangent, 'question_1', true);
+    workbench.showStep(first);
+    expect(revealedBy(workbench, first)).toEqual([]);
+    const reveals = revealedBy(workbench, second);
+    expect(reveals.map(({ name }) => name)).toEqual(['question_1']);
+    expect(firstShownBy(workbench, reveals)).toBe(tangent);
+    expect(firstShownBy(workbench, [])).toBeUndefined();
+    workbench.showStep(second);
+    expect(revealedBy(workbench, second)).toEqual([]);
+    expect(firstShownBy(workbench, reveals)).toBeUndefined();
   });
 
   test('more than a hundred are not kept, and that is said', () => {
@@ -91,7 +113,7 @@ describe('steps', () => {
     workbench.play(a);
     frame();
     frame(500);
-    stepBy(workbench, 1);
+    go(workbench, 1);
     expect(Object.keys(workbench.state.playing)).toEqual([a]);
     expect(workbench.state.stage.values[a]).toBeGreaterThan(1);
     workbench.showStep(first);

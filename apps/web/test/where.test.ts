@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
-import { addGiven } from '../src/state/givens.ts';
+import type { SecantResult } from '@yperkine/demonstration';
+import { addData, addGiven } from '../src/state/givens.ts';
 import { removeEntry, setField } from '../src/state/actions.ts';
 import {
   addCoarse,
@@ -13,9 +14,9 @@ import {
   addSolutions,
   jumpTo,
   keepFeature,
-  usualInterval,
 } from '../src/state/where.ts';
-import { addDerivative } from '../src/state/studies.ts';
+import { addDerivative, addSecant } from '../src/state/studies.ts';
+import { usualInterval } from '../src/state/usualInterval.ts';
 import { underTest } from './bench.ts';
 
 /** A workbench with the given functions; the first one is what studies are made of. */
@@ -25,6 +26,36 @@ function withGiven(...texts: readonly string[]) {
   bench.frame();
   return { ...bench, on: bench.idOf('function') };
 }
+
+describe('the place of a new study', () => {
+  test.each([
+    'f(x) = x^2 for 0 ≤ x ≤ 1',
+    'f(x) = √(x - 3)',
+    'f(x) = ln(-x - 2)',
+    'f(x) = √(9 - x^2) if x < -1; √(x - 4.9) otherwise',
+    'f(x) = x for 2 ≤ x ≤ 2.2',
+  ])('is on the curve, with the step of a secant: %s', (text) => {
+    const { workbench, on, result } = withGiven(text);
+    addSecant(workbench, on);
+    const { secant } = result<SecantResult>('secant');
+    expect([secant.from.y, secant.to.y, secant.slope].every(Number.isFinite)).toBe(true);
+  });
+
+  test('is within the readings of a table, however wide the window is', () => {
+    const bench = underTest();
+    const { workbench, idOf, result } = bench;
+    const rows = Array.from({ length: 12 }, (_, i) => `${5 * i},${i * i}`).join('\n');
+    const settings = { name: 'L', variable: 't', x: 0, y: 1, unit: 'cm', xUnit: 'min' };
+    addData(workbench, { ...settings, shape: 'broken', table: `t,level\n${rows}` }, null);
+    workbench.showWindows({ from: -10, to: 90 }, {});
+    bench.frame();
+    addSecant(workbench, idOf('data'));
+    const { secant } = result<SecantResult>('secant');
+    expect(secant.from.x).toBeGreaterThanOrEqual(0);
+    expect(secant.to.x).toBeLessThanOrEqual(55);
+    expect(Number.isFinite(secant.slope)).toBe(true);
+  });
+});
 
 describe('the interval of a new study', () => {
   test('is the domain where the window shows its ends', () => {

@@ -341,12 +341,47 @@ describe('the error against n', () => {
   });
 
   test('stands in a table for growing n, with change and error', () => {
-    expect(result.table?.head).toEqual(['n', 'total', 'change', 'error']);
-    expect(result.table?.rows.slice(0, 3).map(({ cells }) => cells)).toEqual([
+    const errors = makeEntry('sumErrors', { order: 3, of: 'study', rules: ['left'] });
+    const { table } = resultOf<SumErrorsResult>(
+      withSum('f(x) = e^x', '4', { to: '2' }, { errors }),
+      'errors',
+    );
+    expect(table?.caption).toBe('Estimates by left sums for growing n');
+    expect(table?.head).toEqual(['n', 'total', 'change', 'error']);
+    expect(table?.rows.slice(0, 3).map(({ cells }) => cells)).toEqual([
       ['1', '2.000', '', '−4.389'],
       ['2', '3.718', '1.718', '−2.671'],
       ['4', '4.924', '1.206', '−1.465'],
     ]);
+  });
+
+  test('left, middle and right sums stand in one table, and where a rule gives none its cell is empty', () => {
+    const rules = ['left', 'midpoint', 'right', 'simpson'] as const;
+    const errors = makeEntry('sumErrors', { order: 3, of: 'study', rules: [...rules] });
+    const { table } = resultOf<SumErrorsResult>(
+      withSum('f(x) = x^2', '4', { to: '2' }, { errors }),
+      'errors',
+    );
+    expect(table?.caption).toBe('Estimates by left, middle, right and parabolas sums for growing n');
+    expect(table?.head).toEqual([
+      'n',
+      'left',
+      'middle',
+      'right',
+      'parabolas',
+      'change, left',
+      'error, left',
+      'error, middle',
+      'error, right',
+      'error, parabolas',
+    ]);
+    // By hand: the area is 8/3; halves are rounded away from 0.
+    expect(table?.rows.slice(0, 3).map(({ cells }) => cells.slice(0, 7))).toEqual([
+      ['1', '0.000', '2.000', '8.000', '', '', '−2.667'],
+      ['2', '1.000', '2.500', '5.000', '2.667', '1.000', '−1.667'],
+      ['4', '1.750', '2.625', '3.750', '2.667', '0.750', '−0.917'],
+    ]);
+    expect(table?.rows[0]?.numbers?.[4]).toBeNull();
   });
 });
 

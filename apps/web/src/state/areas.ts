@@ -17,8 +17,9 @@ import {
 } from '@yperkine/demonstration';
 import { added, freeName, newId } from './actions.ts';
 import { curvesOf } from './curves.ts';
-import { addStudy, limitText, tierFor } from './studies.ts';
-import { addOverInterval, usualInterval } from './where.ts';
+import { addStudy, tierFor } from './studies.ts';
+import { limitText, usualInterval } from './usualInterval.ts';
+import { addOverInterval } from './where.ts';
 import type { Workbench } from './workbench.ts';
 
 /** Studies that ask how much, and what can be done to the parts of a sum. Each is one change. */

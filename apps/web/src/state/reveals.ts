@@ -37,11 +37,12 @@ export function addReveal(workbench: Workbench): void {
   workbench.change([added(newId(), entry)]);
 }
 
-/** The first entry, from top to bottom, that is not shown and that a reveal takes part in showing. */
-export function firstShownBy(workbench: Workbench, { name }: EntryOf<'reveal'>): Id | undefined {
+/** The first entry, from top to bottom, that is not shown and that one of some reveals takes part in showing. */
+export function firstShownBy(workbench: Workbench, reveals: readonly EntryOf<'reveal'>[]): Id | undefined {
   const { directory, visibilities } = workbench.current();
   const isWaiting = ([id, { shownWhen }]: readonly [Id, Entry]): boolean =>
-    visibilities.get(id)?.isShown === false && revealUse(shownWhen, name, directory) !== 'none';
+    visibilities.get(id)?.isShown === false &&
+    reveals.some(({ name }) => revealUse(shownWhen, name, directory) !== 'none');
   return inOrder(workbench.state.document.entries).find(isWaiting)?.[0];
 }
 

@@ -4,6 +4,7 @@ import {
   shownMoment,
   type Document,
   type Edit,
+  type EntryOf,
   type Id,
   type Step,
 } from '@yperkine/demonstration';
@@ -103,10 +104,17 @@ export function removeStep(workbench: Workbench, id: Id): void {
 /** What a step is called: its title, or its place among the steps. */
 export const titleOfStep = ({ title }: Step, at: number): string => title || `Step ${at + 1}`;
 
-/** Goes to the next step or the one before; the first one where none has been shown. */
-export function stepBy(workbench: Workbench, by: -1 | 1): void {
-  const { document, step } = workbench.state;
+/** The next step or the one before; the first one where none has been shown. */
+export function stepBeside({ state: { document, step } }: Workbench, by: -1 | 1): Id | undefined {
   const ids = stepIdsOf(document);
-  const next = ids[step === null ? 0 : ids.indexOf(step) + by];
-  if (next !== undefined) workbench.showStep(next);
+  return ids[step === null ? 0 : ids.indexOf(step) + by];
+}
+
+/** The reveals that a step switches on and that are off. */
+export function revealedBy({ state: { document } }: Workbench, id: Id): EntryOf<'reveal'>[] {
+  const wanted = Object.entries(document.steps[id]?.reveals ?? {});
+  return wanted.flatMap(([reveal, isOn]) => {
+    const entry = document.entries[reveal];
+    return isOn && entry?.kind === 'reveal' && !entry.switchedOn ? [entry] : [];
+  });
 }

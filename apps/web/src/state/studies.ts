@@ -24,6 +24,7 @@ import {
 import { added, freeName, newId, nextFamily, setField } from './actions.ts';
 import { curvesOf } from './curves.ts';
 import { parameterEntry } from './givens.ts';
+import { limitText, usualEnds, usualPlace, usualStep } from './usualInterval.ts';
 import type { Workbench } from './workbench.ts';
 
 /** Studies of a curve that is there: what is put in, with its sliders and tiers. Each is one change. */
@@ -46,7 +47,7 @@ export function placeParameter(
   const place = shared && placeOfStudy(shared);
   if (place && at === undefined) return { id: place.parameter, edits: [] };
   const { from, to } = shownX(document, stage);
-  const step = fineStep(from, to);
+  const step = fineStep(...usualEnds(workbench, on));
   const limits = { from: Number(from.toPrecision(6)), to: Number(to.toPrecision(6)) };
   const draft = parameterEntry(
     document,
@@ -58,7 +59,7 @@ export function placeParameter(
   );
   if (draft.kind !== 'parameter') throw new TypeError('a slider was expected');
   const scale = sliderScale(draft);
-  const wanted = at ?? from + (to - from) * 0.7;
+  const wanted = at ?? usualPlace(workbench, on);
   const value = typeof scale === 'string' ? String(limits.from) : nearestPosition(wanted, scale);
   const id = newId();
   return { id, edits: [added(id, { ...draft, order: draft.order + before.length, value, start: value })] };
@@ -111,14 +112,14 @@ function stepParameter(workbench: Workbench, on: Id): { id: Id; edits: Edit[] } 
   if (shared !== undefined) return { id: shared, edits: [] };
   const { document, stage } = workbench.state;
   const { from, to } = shownX(document, stage);
-  const reach = 10 ** Math.floor(Math.log10((to - from) / 2));
+  const reach = usualStep(workbench, on);
   const entry = makeEntry('parameter', {
     order: lastOrder(document.entries) + 0.5,
     name: freeName(workbench, stepLetters),
-    value: decimalText(rational.fromDouble(Math.max(1, reach))),
+    value: limitText(reach),
     from: '0',
     to: decimalText(rational.fromDouble(Math.max(2, Math.ceil((to - from) / 2)))),
-    step: '0.001',
+    step: limitText(Math.min(0.001, reach / 100)),
     repeat: 'once',
   });
   const id = newId();
@@ -180,9 +181,6 @@ export function addAgreement(workbench: Workbench, on: Id): void {
   const order = lastOrder(document.entries) + 1;
   workbench.change([added(newId(), makeEntry('agreement', { order, on, with: other.id, ...limits }))]);
 }
-
-/** A limit of an interval as a setting, in as many digits as one likes to read. */
-export const limitText = (value: number): string => decimalText(nearestDecimal(value, 6));
 
 /** Where a curve has a given slope, over the window that is shown; the slope itself is typed in the card. */
 export function addSlopeEquals(workbench: Workbench, on: Id): void {

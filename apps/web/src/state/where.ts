@@ -1,4 +1,3 @@
-import { findFeatures, isDefinedBeside } from '@yperkine/core';
 import {
   curveOf,
   decimalText,
@@ -7,7 +6,6 @@ import {
   makeEntry,
   nearestDecimal,
   shownX,
-  type CurveResult,
   type EntryKindName,
   type EntryOf,
   type Id,
@@ -15,44 +13,11 @@ import {
 } from '@yperkine/demonstration';
 import { added, freeName, newId } from './actions.ts';
 import { curvesOf } from './curves.ts';
-import { addStudy, derivativeEdits, limitText, placeParameter, tierFor } from './studies.ts';
+import { addStudy, derivativeEdits, placeParameter, tierFor } from './studies.ts';
+import { limitText, usualInterval } from './usualInterval.ts';
 import type { Workbench } from './workbench.ts';
 
 /** Studies that ask where: each put in over an interval that makes sense for its curve, as one change. */
-
-/** Features that are looked through for the ends of where a curve is defined. */
-const mostFeatures = 24;
-/** Decimal places that matter in a window of width one. */
-const seenPlaces = 9;
-
-/** The window that is shown, or as much of it as the curve has values in. */
-export function usualInterval(workbench: Workbench, on: Id): { readonly from: string; readonly to: string } {
-  const { document, stage } = workbench.state;
-  const shown = shownX(document, stage);
-  const curve = curveOf(workbench.current(), on);
-  // An edge found by search is the round number beside it: 0, not 2·10⁻¹⁷.
-  const places = Math.max(0, seenPlaces - Math.floor(Math.log10(shown.to - shown.from)));
-  const edges = (curve ? edgesOf(curve) : [])
-    .map((x) => Number(x.toFixed(places)))
-    .filter((x) => x >= shown.from && x <= shown.to);
-  const opens = edges.find((x) => curve && isOneSided(curve, x, 'right'));
-  const closes = [...edges].reverse().find((x) => curve && isOneSided(curve, x, 'left'));
-  return {
-    from: limitText(opens !== undefined && opens === edges[0] ? opens : shown.from),
-    to: limitText(closes !== undefined && closes === edges.at(-1) ? closes : shown.to),
-  };
-}
-
-const edgesOf = ({ program, parameters }: CurveResult): number[] =>
-  findFeatures(program, parameters, mostFeatures)
-    .filter(({ kind }) => kind === 'edge')
-    .map(({ x }) => x);
-
-/** Whether a curve is there on one side of a place alone. */
-function isOneSided({ program, parameters }: CurveResult, x: number, side: 'left' | 'right'): boolean {
-  const other = side === 'right' ? 'left' : 'right';
-  return isDefinedBeside(program, x, side, parameters) && !isDefinedBeside(program, x, other, parameters);
-}
 
 /** Kinds that stand on a curve over an interval. */
 type IntervalKind = {

@@ -117,7 +117,7 @@ function RevealToggle({ id, entry }: { id: Id; entry: EntryOf<'reveal'> }) {
     <Switch
       checked={entry.switchedOn}
       onChange={(switchedOn) => {
-        const first = switchedOn ? firstShownBy(workbench, entry) : undefined;
+        const first = switchedOn ? firstShownBy(workbench, [entry]) : undefined;
         switchReveal(workbench, id, switchedOn);
         if (first !== undefined) bringIntoSight(first);
       }}

@@ -6,7 +6,10 @@ import { useShallow } from 'zustand/shallow';
 import { IconButton, smallIconClass } from '../../parts/Button.tsx';
 import { useWorkbench, useWorkbenchState } from '../../state/context.ts';
 import { perDocument } from '../../state/perDocument.ts';
-import { keepStep, stepBy, stepIdsOf, titleOfStep } from '../../state/steps.ts';
+import { keepStep, revealedBy, stepBeside, stepIdsOf, titleOfStep } from '../../state/steps.ts';
+import { firstShownBy } from '../../state/reveals.ts';
+import type { Workbench } from '../../state/workbench.ts';
+import { bringIntoSight } from '../working/intoSight.ts';
 import { StepSettings } from './StepSettings.tsx';
 
 const stepIds = perDocument(stepIdsOf);
@@ -27,7 +30,7 @@ export function Steps() {
     const by = directions[event.key];
     if (by === undefined) return;
     event.preventDefault();
-    stepBy(workbench, by);
+    go(workbench, stepBeside(workbench, by));
     const place = stepIds(workbench.state.document).indexOf(workbench.state.step ?? '');
     event.currentTarget.children[place]?.querySelector('button')?.focus();
   };
@@ -36,7 +39,7 @@ export function Steps() {
       <IconButton
         label="One step back"
         disabled={at <= 0}
-        onClick={() => stepBy(workbench, -1)}
+        onClick={() => go(workbench, stepBeside(workbench, -1))}
         className={small}
       >
         <ChevronLeft size={18} aria-hidden />
@@ -51,7 +54,7 @@ export function Steps() {
       <IconButton
         label="One step on"
         disabled={at === ids.length - 1}
-        onClick={() => stepBy(workbench, 1)}
+        onClick={() => go(workbench, stepBeside(workbench, 1))}
         className={small}
       >
         <ChevronRight size={18} aria-hidden />
@@ -76,6 +79,14 @@ export function Steps() {
   );
 }
 
+/** Shows a step, and brings into sight what it reveals. */
+function go(workbench: Workbench, id: Id | undefined): void {
+  if (id === undefined) return;
+  const first = firstShownBy(workbench, revealedBy(workbench, id));
+  workbench.showStep(id);
+  if (first !== undefined) bringIntoSight(first);
+}
+
 function StepButton({ id, at, isCurrent }: { id: Id; at: number; isCurrent: boolean }) {
   const workbench = useWorkbench();
   const title = useWorkbenchState(({ document }) => nameOfStep(document.steps[id], at));
@@ -85,7 +96,7 @@ function StepButton({ id, at, isCurrent }: { id: Id; at: number; isCurrent: bool
       aria-current={isCurrent ? 'step' : undefined}
       aria-label={title}
       title={title}
-      onClick={() => workbench.showStep(id)}
+      onClick={() => go(workbench, id)}
       className={clsx(
         'size-8 rounded-lg font-semibold tabular-nums pointer-coarse:size-10',
         isCurrent

@@ -1,3 +1,4 @@
+import { headOf } from '@yperkine/core';
 import { useEffect, useRef, useState } from 'react';
 import type { FormulaEditor } from './FormulaEditor.tsx';
 import type { FormulaFieldProps, FormulaInput, Hand } from './formulaInput.ts';
@@ -51,7 +52,12 @@ export function FormulaField(props: FormulaFieldProps) {
       ) : (
         <PlainFormula {...common} onCompose={setComposing} />
       )}
-      {isFocused && <Palette onInsert={(before, behind) => input.current?.insert(before, behind)} />}
+      {isFocused && (
+        <Palette
+          variable={headOf(props.value)?.variable ?? 'x'}
+          onInsert={(before, behind) => input.current?.insert(before, behind)}
+        />
+      )}
     </div>
   );
 }

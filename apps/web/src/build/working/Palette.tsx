@@ -6,22 +6,29 @@ interface Piece {
   readonly behind?: string;
 }
 
-const pieces: readonly Piece[] = [
+/** For a function of `variable`; what is integrated over has another letter. */
+const piecesFor = (variable: string): readonly Piece[] => [
   { sign: '√', name: 'Square root', before: '√(', behind: ')' },
   { sign: 'π', name: 'Pi', before: 'π' },
   { sign: 'xⁿ', name: 'Power', before: '^' },
   { sign: '≤', name: 'At most', before: ' ≤ ' },
   { sign: '′', name: 'Prime', before: "'" },
-  { sign: 'd/dx', name: 'Derivative', before: 'd/dx (', behind: ')' },
-  { sign: '∫', name: 'Integral', before: '∫[0, x] ', behind: ' dt' },
-  { sign: '{', name: 'Pieces', before: ' if x < 0; ', behind: ' otherwise' },
+  { sign: 'd/dx', name: 'Derivative', before: `d/d${variable} (`, behind: ')' },
+  { sign: '∫', name: 'Integral', before: `∫[0, ${variable}] `, behind: variable === 't' ? ' du' : ' dt' },
+  { sign: '{', name: 'Pieces', before: ` if ${variable} < 0; `, behind: ' otherwise' },
 ];
 
 /** Buttons that put notation in at the cursor of a formula field, good for touch. The field keeps the focus. */
-export function Palette({ onInsert }: { onInsert: (before: string, behind: string) => void }) {
+export function Palette({
+  variable,
+  onInsert,
+}: {
+  readonly variable: string;
+  readonly onInsert: (before: string, behind: string) => void;
+}) {
   return (
     <div role="toolbar" aria-label="Notation" className="mt-1.5 flex flex-wrap gap-1">
-      {pieces.map(({ sign, name, before, behind = '' }) => (
+      {piecesFor(variable).map(({ sign, name, before, behind = '' }) => (
         <button
           key={name}
           type="button"

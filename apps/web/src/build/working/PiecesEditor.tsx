@@ -1,8 +1,8 @@
 import { type Scope } from '@yperkine/core';
 import { Plus, X } from 'lucide-react';
-import { useState } from 'react';
+import { useState, type FocusEvent } from 'react';
 import { Button, IconButton } from '../../parts/Button.tsx';
-import { faultOfRow, readPieces, writePieces, type PieceRow } from './pieces.ts';
+import { faultOfRow, readPieces, withTypedVariable, writePieces, type PieceRow } from './pieces.ts';
 
 interface PiecesEditorProps {
   readonly text: string;
@@ -28,6 +28,14 @@ export function PiecesEditor({ text, scope, onChange }: PiecesEditorProps) {
     setDraft(next);
     if (isSound(next)) onChange(writePieces(head, next));
   };
+  /** What is written in another letter is a function of that, once all of it is written. */
+  const settle = ({ currentTarget, relatedTarget }: FocusEvent) => {
+    if (currentTarget.contains(relatedTarget)) return;
+    const other = withTypedVariable(rows, variable, scope);
+    if (!other) return;
+    setDraft(other.rows);
+    onChange(writePieces(head.replace(`(${variable})`, `(${other.variable})`), other.rows));
+  };
   const set = (i: number, part: Partial<PieceRow>) =>
     change(rows.map((row, j) => (j === i ? { ...row, ...part } : row)));
   const add = () => {
@@ -42,7 +50,7 @@ export function PiecesEditor({ text, scope, onChange }: PiecesEditorProps) {
   };
 
   return (
-    <fieldset className="mt-2 rounded-[10px] border border-rule p-2.5">
+    <fieldset onBlur={settle} className="mt-2 rounded-[10px] border border-rule p-2.5">
       <legend className="px-1 text-sm text-quiet">{head} in pieces</legend>
       {rows.map((row, i) => {
         const fault = faults[i];

@@ -1,10 +1,13 @@
 import {
+  isReserved,
   printCondition,
   printText,
   readCondition,
   readDefinition,
   readExpression,
   sentence,
+  tree,
+  type Expression,
   type Scope,
 } from '@yperkine/core';
 
@@ -61,4 +64,59 @@ export function faultOfRow(
   }
   const where = readCondition(condition, inside);
   return where.ok ? null : sentence(where.problem);
+}
+
+/**
+ * The rows with another variable, where that is what was typed: a letter that is not known here and stands in none of
+ * the fields in which the old variable stands. Null where there is no such letter, or more than one.
+ */
+export function withTypedVariable(
+  rows: readonly PieceRow[],
+  variable: string,
+  scope: Scope,
+): { readonly variable: string; readonly rows: readonly PieceRow[] } | null {
+  const known = { ...scope, names: new Set([...scope.names, variable]) };
+  const unknown = new Set(rows.flatMap(fieldsOf).flatMap((text) => unknownLetter(text, known) ?? []));
+  const [typed] = unknown;
+  if (typed === undefined || unknown.size > 1 || isReserved(typed)) return null;
+  const both = { ...scope, names: new Set([...known.names, typed]) };
+  const isMixed = rows.flatMap(fieldsOf).some((text) => {
+    const names = mentionedIn(text, both);
+    return names.has(typed) && names.has(variable);
+  });
+  if (isMixed) return null;
+  const renamed = (part: Expression): Expression => tree.substitute(part, variable, tree.name(typed));
+  return {
+    variable: typed,
+    rows: rows.map(({ value, condition }) => {
+      const [formula, where] = [readExpression(value, both), readCondition(condition, both)];
+      return {
+        value:
+          formula.ok && mentionedIn(value, both).has(variable) ? printText(renamed(formula.value)) : value,
+        condition:
+          where.ok && mentionedIn(condition, both).has(variable)
+            ? printCondition(tree.mapCondition(where.value, renamed))
+            : condition,
+      };
+    }),
+  };
+}
+
+const fieldsOf = ({ value, condition }: PieceRow): string[] => [value, condition];
+
+/** The one letter, with or without a number, that a field cannot be read for. */
+function unknownLetter(text: string, scope: Scope): string | null {
+  const formula = readExpression(text, scope);
+  const where = readCondition(text, scope);
+  if (formula.ok || where.ok) return null;
+  const problem = [formula.problem, where.problem].find(({ code }) => code === 'unknownName');
+  return problem && /^\p{L}\d*$/u.test(problem.subject) ? problem.subject : null;
+}
+
+/** The names in a field, be it a formula or a condition; none while it cannot be read. */
+function mentionedIn(text: string, scope: Scope): ReadonlySet<string> {
+  const formula = readExpression(text, scope);
+  const where = readCondition(text, scope);
+  const parts = formula.ok ? [formula.value] : where.ok ? tree.comparedIn(where.value) : [];
+  return new Set(parts.flatMap((part) => [...tree.mentioned(part).names]));
 }

@@ -78,7 +78,7 @@ export const sumErrorsKind: EntryKind<SumErrorsEntry, SumErrorsResult> = {
       series,
       lines: [],
       sentence: series.map((one) => orderSentence(one, degree, size)).join(' '),
-      table: tableOf(series[0], context.rule),
+      table: tableOf(series, context.rule),
     });
   },
 
@@ -127,19 +127,39 @@ function orderSentence({ rule, errors, order }: RuleErrors, degree: number | nul
   return `${name}: order ${rounded}; ${times}.`;
 }
 
-function tableOf(first: RuleErrors | undefined, rule: RoundingRule): StudyTable {
-  const errors = first?.errors ?? [];
-  const text = (value: number): string => format(knownNumber(value), rule).text;
+interface Column {
+  readonly head: string;
+  readonly at: (n: number) => number | null;
+}
+
+/** The totals of all rules side by side, then how the first changes, then the errors. */
+function tableOf(series: readonly RuleErrors[], rounding: RoundingRule): StudyTable {
+  const isAlone = series.length === 1;
+  const head = (what: string, { rule }: RuleErrors): string =>
+    isAlone ? what : what === 'total' ? ruleNames[rule] : `${what}, ${ruleNames[rule]}`;
+  const found = ({ errors }: RuleErrors, n: number): SumError | undefined =>
+    errors.find((one) => one.n === n);
+  const changeOf = (one: RuleErrors, n: number): number | null => {
+    const [before, now] = [found(one, n / 2), found(one, n)];
+    return before && now ? now.total - before.total : null;
+  };
+  const columns: Column[] = [
+    ...series.map((one) => ({ head: head('total', one), at: (n: number) => found(one, n)?.total ?? null })),
+    ...series.slice(0, 1).map((one) => ({ head: head('change', one), at: (n: number) => changeOf(one, n) })),
+    ...series.map((one) => ({ head: head('error', one), at: (n: number) => found(one, n)?.error ?? null })),
+  ];
+  const names = series.map(({ rule }) => ruleNames[rule]);
+  const last = isAlone ? [] : names.splice(-1);
   return {
-    caption: `Estimates by ${first ? ruleNames[first.rule] : ''} sums for growing n`,
-    head: ['n', 'total', 'change', 'error'],
-    rows: errors.map(({ n, total, error }, i) => {
-      const before = errors[i - 1];
-      const change = before ? total - before.total : null;
-      return {
-        cells: [String(n), text(total), change === null ? '' : text(change), text(error)],
-        numbers: [null, knownNumber(total), change === null ? null : knownNumber(change), knownNumber(error)],
-      };
-    }),
+    caption: `Estimates by ${[names.join(', '), ...last].join(' and ')} sums for growing n`,
+    head: ['n', ...columns.map((column) => column.head)],
+    rows: counts
+      .filter((n) => series.some((one) => found(one, n)))
+      .map((n) => {
+        const values = columns.map(({ at }) => at(n));
+        const numbers = values.map((value) => (value === null ? null : knownNumber(value)));
+        const texts = numbers.map((number) => (number ? format(number, rounding).text : ''));
+        return { cells: [String(n), ...texts], numbers: [null, ...numbers] };
+      }),
   };
 }
