@@ -1,4 +1,6 @@
 import {
+  Effort,
+  OutOfEffort,
   SingleValues,
   closedFormula,
   compile,
@@ -28,6 +30,7 @@ import {
   signs,
   solve,
   tangentAt,
+  toldValue,
   tree,
   writtenNumber,
   writtenStatement,
@@ -47,10 +50,14 @@ const variable = 'x';
 /** A question that cannot be answered, in one sentence for the person who asked. */
 class Unanswerable extends Error {}
 
+/** Counted operations that one question may take: some seconds' work. */
+const mostOperations = 250_000_000;
+
 /** The answer to one line of JSON, as one line of JSON. Never throws. */
 export function answerLine(line: string): string {
   try {
-    return JSON.stringify(answer(parsed(line)));
+    const question = parsed(line);
+    return JSON.stringify(new Effort(mostOperations).spendOn(() => answer(question)));
   } catch (error) {
     return JSON.stringify({ error: messageOf(error) });
   }
@@ -58,6 +65,7 @@ export function answerLine(line: string): string {
 
 function messageOf(error: unknown): string {
   if (error instanceof Unanswerable) return error.message;
+  if (error instanceof OutOfEffort) return 'This takes more operations than are allowed and was given up.';
   if (isTooLarge(error)) return 'This formula is too large to be worked out.';
   if (error instanceof SingleValues)
     return 'A factorial has values at whole numbers only: between them there is nothing to look at.';
@@ -189,8 +197,17 @@ function checked(body: Expression, parameters: Record<string, number>): Expressi
 }
 
 function values(question: QuestionAbout<'value'>): unknown {
-  const program = compile(closed(question), variable);
-  return { values: question.at.map((x) => plain(evaluateAt(program, x))) };
+  const { f, parameters, at } = question;
+  const body = formula(f, parameters);
+  const found = at.map(
+    (x) => toldValue(closedFormula(body, new Map(Object.entries({ ...parameters, [variable]: x })))).value,
+  );
+  const beyond = at.filter((_, i) => Math.abs(found[i] ?? 0) === Infinity);
+  return {
+    values: found.map((value) => (Number.isFinite(value) ? plain(value) : null)),
+    // Larger than any double, and not infinite.
+    ...(beyond.length > 0 ? { tooLarge: beyond } : {}),
+  };
 }
 
 function derivative(question: QuestionAbout<'derivative'>): unknown {

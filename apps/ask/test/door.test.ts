@@ -27,8 +27,43 @@ describe('questions in bulk', () => {
     expect(ask({ ask: 'value', f: '3x^2-5x-2', at: [1, 2] })).toEqual({ values: [-4, 0] });
     expect(ask({ ask: 'value', f: 'a x', at: [1, 2], parameters: { a: 3 } })).toEqual({ values: [3, 6] });
     expect(ask({ ask: 'value', f: '1/x', at: [0, 4] })).toEqual({ values: [null, 0.25] });
-    expect(ask({ ask: 'value', f: 'e^x', at: [1000] })).toEqual({ values: ['Infinity'] });
+    expect(ask({ ask: 'value', f: 'e^x', at: [1000, 0] })).toEqual({ values: [null, 1], tooLarge: [1000] });
+    expect(ask({ ask: 'value', f: 'x!', at: [5, 171, 0.5] })).toEqual({
+      values: [120, null, null],
+      tooLarge: [171],
+    });
     expect(ask({ ask: 'value', f: 'f(t) = t^2', at: [3] })).toEqual({ values: [9] });
+  });
+
+  // What doubles miss by a hair, by hand.
+  test.each([
+    ['floor(2 sin(pi/6) 10)', 0, 10],
+    ['tan(pi/2)', 0, null],
+    ['ln(sin pi)', 0, null],
+    ['mod(x, 0.1)', 0.3, 0],
+    ['mod(x, 0.1)', 0.7, 0],
+    ['sqrt(1 - sqrt(2)^2/2)', 0, 0],
+    ['(1 - cos x)/x^2', 1e-8, 0.5],
+    ['sum i from 1 to 4 of 1/i', 0, 25 / 12],
+    ['x^a', -8, -512],
+    ['200!/198!', 0, 39800],
+  ])('the value of %s at %d is %d', (f, x, value) => {
+    expect(ask({ ask: 'value', f, at: [x], parameters: { a: 3 } })).toEqual({ values: [value] });
+  });
+
+  test('a power with a parameter is real for negative numbers only where that is whole', () => {
+    expect(ask({ ask: 'value', f: '(-8)^x', at: [3, 1 / 3, 0.2] })).toEqual({ values: [-512, null, null] });
+    expect(ask({ ask: 'value', f: 'x^(1/3)', at: [-8] })).toEqual({ values: [-2] });
+  });
+
+  test('what grows too large, or takes too many operations, says so', () => {
+    const tooLarge = { error: 'This formula is too large to be worked out.' };
+    for (const f of ['(10^6)!', 'sum i from 1 to 10^12 of 1/i', 'sum i from 1 to 3000000 of i'])
+      expect(ask({ ask: 'value', f, at: [0] })).toEqual(tooLarge);
+    const f = 'sum i from 1 to 10^6 of (sum j from 1 to 10^6 of sin(i j))';
+    expect(ask({ ask: 'value', f, at: [0] })).toEqual({
+      error: 'This takes more operations than are allowed and was given up.',
+    });
   });
 
   test('derivative', () => {
@@ -298,7 +333,7 @@ test('no answer needs more than 64 MB, and what cannot be finished within bounds
     .split('\n')
     .map((line) => JSON.parse(line) as Record<string, unknown>);
   expect(answers).toMatchObject([
-    { values: [null] },
+    { error: 'This formula is too large to be worked out.' },
     { complete: expect.any(Boolean) },
     { complete: true },
     { text: expect.any(String) },

@@ -61,3 +61,31 @@ describe('a slope that does not exist says why', () => {
       expect(linesOf(valued(`f(x) = ${formula}`, text, at))[0]).not.toMatch(/[=≈]/);
   });
 });
+
+describe('an interval that only a study chose takes no slope away, and the end of a domain has none', () => {
+  const box = 'V(x) = x(30 - 2x)(20 - 2x)';
+  const studied = (formula: string, [from, to]: readonly [string, string]) =>
+    documentWith({
+      f: given(1, formula),
+      a: slider(2, 'a', '0'),
+      study: makeEntry('slopeEquals', { order: 3, on: 'f', from, to, level: '600' }),
+      slope: makeEntry('derivative', { order: 4, of: 'f', tier: 'tier-f' }),
+      value: makeEntry('value', { order: 5, text: "V'(0)" }),
+      tangent: makeEntry('tangent', { order: 6, on: 'f', parameter: 'a' }),
+      point: makeEntry('point', { order: 7, on: 'slope', parameter: 'a' }),
+    });
+  // By hand: V = 600x − 100x² + 4x³, so V′(0) = 600.
+  test.each([[['-2', '12'] as const], [['0', '10'] as const]])('the box of a sheet, over %j', (interval) => {
+    const open = studied(box, interval);
+    expect(sentenceOf(open)).toContain('is 600 at one place, and nowhere else (proved).');
+    expect(linesOf(open, 'value')[0]).toContain('= 600');
+    expect(linesOf(open, 'tangent')[0]).toContain("V'(0) = 600");
+    expect(linesOf(open, 'point')[0]).toContain('= 600');
+    const ended = studied(`${box} for 0 ≤ x ≤ 10`, interval);
+    expect(sentenceOf(ended)).toContain('is 600 nowhere (proved).');
+    expect(sentenceOf(ended, 'value')).toBe('x = 0 is an end of V: there is only a one-sided slope, 600.');
+    expect(sentenceOf(ended, 'tangent')).toContain('x = 0 is an end of V: there is only a one-sided slope.');
+    expect(linesOf(ended, 'point')[0]).toBe("V'(0) –");
+    expect(sentenceOf(ended, 'point')).toBe('V′ has no value at x = 0.');
+  });
+});

@@ -1,4 +1,5 @@
 import { exactForm } from '../algebra/exactForm.ts';
+import { TooLarge } from '../algebra/limits.ts';
 import { literal } from '../algebra/pieces.ts';
 import { writtenOut } from '../algebra/products.ts';
 import * as rational from '../algebra/rational.ts';
@@ -6,11 +7,12 @@ import { integral, type DefiniteIntegral } from '../area/integral.ts';
 import { enclose } from '../evaluate/enclosures.ts';
 import { exactValue } from '../evaluate/exact.ts';
 import { compile } from '../evaluate/program.ts';
-import { indices } from '../evaluate/summation.ts';
+import { hasTooManyTerms, indices } from '../evaluate/summation.ts';
 import { evaluateAt } from '../evaluate/values.ts';
 import * as tree from '../language/tree.ts';
 import type { Expression, IntegralNode, LimitNode, SummationNode } from '../language/tree.ts';
 import * as big from '../limit/bigFloat.ts';
+import { largestFactorial } from '../limit/ballFunctions.ts';
 import { limitOfProgram, type Limit } from '../limit/limit.ts';
 import { hasKinks } from '../limit/settled.ts';
 import { heightAt } from './height.ts';
@@ -73,7 +75,10 @@ function settledValue(known: Expression, { numbers }: Binders): ExactValue | nul
   if (!height) return isOpen ? null : { value: NaN, exact: null };
   if (!height.exact) return null;
   const value = big.toDouble(height.value);
-  return { value, exact: Number.isFinite(value) ? exactForm(withFactorials(height.exact), new Map()) : null };
+  if (!Number.isFinite(value)) return { value, exact: null };
+  const exact = exactForm(withFactorials(height.exact), new Map());
+  const fraction = exact && exactValue(exact, new Map());
+  return { value: fraction ? rational.toNumber(fraction) : value, exact };
 }
 
 /** Of its size: how wide the bounds of a double's value may be whose digits are trusted. */
@@ -103,14 +108,14 @@ function withFactorials(node: Expression): Expression {
   const inner = tree.mapChildren(node, withFactorials);
   const [argument] = inner.kind === 'call' && inner.name === 'factorial' ? inner.arguments : [];
   const n = argument?.kind === 'number' ? Number(argument.text) : NaN;
-  if (!Number.isInteger(n) || n > largestFactorial) return inner;
+  if (!Number.isInteger(n) || n > largestDoubleFactorial) return inner;
   let product = 1n;
   for (let k = 2n; k <= BigInt(n); k++) product *= k;
   return tree.number(String(product));
 }
 
 /** Beyond it a factorial is no double. */
-const largestFactorial = 170;
+const largestDoubleFactorial = 170;
 
 /** Sums, limits and integrals in a formula, replaced by what they are. */
 class Binders {
@@ -130,7 +135,9 @@ class Binders {
       return this.lastIntegral.exact ?? this.numbered(this.lastIntegral.value);
     }
     if (inner.kind === 'product') return writtenOut(inner) ?? inner;
-    return inner.kind === 'summation' ? (sumOf(inner) ?? inner) : inner;
+    if (inner.kind === 'summation') return sumOf(inner) ?? inner;
+    if (inner.kind === 'call' && inner.name === 'factorial') refuseHugeFactorial(inner.arguments[0]);
+    return inner;
   }
 
   private numbered(value: number): Expression {
@@ -166,10 +173,21 @@ const sidesOf = (node: LimitNode): ToldValue['missing'] => ({
 /** Terms of a sum that are added up as fractions. */
 const mostTerms = 60;
 
-/** A sum of fractions. */
+/** @throws TooLarge where a factorial has more digits than are worked out */
+function refuseHugeFactorial(argument: Expression | undefined): void {
+  const n = argument && exactValue(argument, new Map());
+  if (n?.denominator === 1n && n.numerator > BigInt(largestFactorial))
+    throw new TooLarge('the factorial has too many digits');
+}
+
+/** A sum of fractions. @throws TooLarge where it has more terms than any sum may have */
 function sumOf({ variable, from, to, body }: SummationNode): Expression | null {
-  const [low, high] = [exactValue(from, new Map()), exactValue(to, new Map())];
-  const range = low && high && indices(rational.toNumber(low), rational.toNumber(high));
+  const [low, high] = [from, to].map((bound) => {
+    const exact = exactValue(bound, new Map());
+    return exact ? rational.toNumber(exact) : NaN;
+  }) as [number, number];
+  if (hasTooManyTerms(low, high)) throw new TooLarge('the sum has too many terms');
+  const range = indices(low, high);
   if (!range || range.count > mostTerms) return null;
   let sum = rational.zero;
   for (let i = 0; i < range.count; i++) {

@@ -7,6 +7,10 @@ export function indices(from: number, to: number): { first: number; count: numbe
   return { first: from, count: Math.max(0, to - from + 1) };
 }
 
+/** Whether these bounds are whole numbers between which there are more terms than a sum may have. */
+export const hasTooManyTerms = (from: number, to: number): boolean =>
+  Number.isInteger(from) && Number.isInteger(to) && to - from >= mostTerms;
+
 /** The sum of f(i) over the whole numbers from `from` to `to`, with compensated rounding (Neumaier, 1974). */
 export function sumOf(f: (index: number) => number, from: number, to: number): number {
   const range = indices(from, to);

@@ -159,7 +159,8 @@ export const degrees = of1((bits, x) =>
   balls.divide(balls.multiply(x, balls.pi(bits), bits), balls.fromInteger(180), bits),
 );
 
-const largestFactorial = 1000;
+/** Of larger numbers no factorial is worked out. */
+export const largestFactorial = 1000;
 
 export const factorial = of1((_bits, x) => {
   if (!balls.isExact(x)) return balls.floor(x) === 'unsure' ? 'unsure' : null;

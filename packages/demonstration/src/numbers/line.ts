@@ -39,11 +39,12 @@ export function countedIn(ofY: Unit, variable: string, ofX: Unit): Part[] {
 export const liveRelation = (isExact: boolean): Part => live(` ${relation(isExact)} `);
 
 /**
- * `= 4.250`, `≈ 0.333` or `= 1/3 ≈ 0.333`, as the end of a statement.
+ * `= 4.250`, `≈ 0.333` or `= 1/3 ≈ 0.333`, as the end of a statement; no sign before what is no number.
  * @param form the number's exact form as text, where one is proved
  */
 export function equalsResult(number: KnownNumber, rule: RoundingRule, form: string | null = null): Part[] {
   const { text, isExact } = format(number, rule);
+  if (Number.isNaN(number.value)) return [live(' '), live(text)];
   const before = form !== null && !isExact ? live(` = ${form} ≈ `) : liveRelation(isExact);
   return [before, liveNumber(text, number, form)];
 }
