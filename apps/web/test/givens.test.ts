@@ -9,7 +9,7 @@ import {
 } from '@yperkine/demonstration';
 import { faultOfRow, readPieces, withTypedVariable, writePieces } from '../src/build/working/pieces.ts';
 import { addData, addGiven, addInPieces, functionHead, type DataSettings } from '../src/state/givens.ts';
-import { setMoves, setWhole } from '../src/state/parameters.ts';
+import { setMoves, setWhole, takeValue } from '../src/state/parameters.ts';
 import {
   addAgreement,
   addDerivative,
@@ -172,6 +172,29 @@ describe('a slider of whole numbers', () => {
     expect(all('parameter')[0]).toMatchObject({ whole: true, value: '3', from: '-2', step: '1' });
     workbench.undo();
     expect(all('parameter')[0]).toMatchObject({ whole: false, value: '2.6', from: '-1.5', step: '0.1' });
+  });
+});
+
+describe('a value that a study offers', () => {
+  test('becomes that of the slider, whose limits go with it, in one change', () => {
+    const { workbench, idOf, all } = underTest();
+    addGiven(workbench, 'k = 1');
+    setField(workbench, idOf('parameter'), 'to', '2');
+    takeValue(workbench, 'k', '4/3');
+    expect(all('parameter')[0]).toMatchObject({ value: '4/3', from: '-5', to: '2' });
+    takeValue(workbench, 'k', '-22/3');
+    expect(all('parameter')[0]).toMatchObject({ value: '-22/3', from: '-8' });
+    takeValue(workbench, 'k', '7');
+    expect(all('parameter')[0]).toMatchObject({ value: '7', to: '7' });
+    workbench.undo();
+    expect(all('parameter')[0]).toMatchObject({ value: '1', from: '-5', to: '2' });
+  });
+
+  test('is refused in a sentence where the name is no slider', () => {
+    const { workbench } = underTest();
+    addGiven(workbench, 'f(x) = x');
+    takeValue(workbench, 'f', '3');
+    expect(workbench.state.notice?.text).toBe('f is no slider, so it keeps its value.');
   });
 });
 

@@ -105,6 +105,7 @@ export * from './stage/motion.ts';
 export * from './stage/trails.ts';
 export * from './stage/catch.ts';
 export * from './stage/slider.ts';
+export { settingText, settingValue } from './numbers/setting.ts';
 export * from './stage/followed.ts';
 export * from './scene/scene.ts';
 export { gridOf, keepCurve, type WantedCurve } from './scene/curveMark.ts';

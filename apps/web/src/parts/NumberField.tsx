@@ -13,6 +13,8 @@ interface NumberFieldProps {
   readonly refuse?: (value: string) => string | null;
   /** Lets the field be empty and says what that means. */
   readonly emptyMeans?: string;
+  /** Whether 4/3 is a number here, too. */
+  readonly takesFractions?: boolean;
   readonly isLabelHidden?: boolean;
   readonly isDisabled?: boolean;
   readonly className?: string;
@@ -28,6 +30,7 @@ export function NumberField({
   onCommit,
   emptyMeans,
   refuse,
+  takesFractions = false,
   isLabelHidden = false,
   isDisabled = false,
   className,
@@ -52,7 +55,7 @@ export function NumberField({
   const commit = (typed: string) => {
     isHeld.current = false;
     const isEmptied = emptyMeans !== undefined && typed.trim() === '';
-    const reading = isEmptied ? { value: '' } : readNumber(typed);
+    const reading = isEmptied ? { value: '' } : readNumber(typed, takesFractions);
     if ('message' in reading) return setProblem(reading);
     const refusal = refuse?.(reading.value) ?? null;
     if (refusal !== null) return setProblem({ message: refusal });

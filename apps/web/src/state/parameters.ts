@@ -1,5 +1,6 @@
 import { rational } from '@yperkine/core';
-import { decimalText, type Edit, type EntryOf, type Id } from '@yperkine/demonstration';
+import { decimalText, settingValue, type Edit, type EntryOf, type Id } from '@yperkine/demonstration';
+import { setField } from './actions.ts';
 import type { Workbench } from './workbench.ts';
 
 /** Settings of a parameter that change several of its fields at once. Each is one change. */
@@ -35,7 +36,7 @@ export function setWhole(workbench: Workbench, id: Id, whole: boolean): void {
 }
 
 const wholeText = (text: string, round: (value: number) => number): string =>
-  decimalText(rational.rational(round(Number(text))));
+  decimalText(rational.rational(round(rational.toNumber(settingValue(text) ?? rational.zero))));
 
 /** How a place on a curve moves: by its slider, by its point alone, or not at all. */
 export function setMoves(workbench: Workbench, id: Id, moves: EntryOf<'parameter'>['moves']): void {
@@ -44,4 +45,17 @@ export function setMoves(workbench: Workbench, id: Id, moves: EntryOf<'parameter
   workbench.stop(id);
   workbench.settle(id);
   workbench.change([{ at: 'field', of: 'entries', id, field: 'moves', old: entry.moves, new: moves }]);
+}
+
+/** Gives the slider of a name a value; its limits go with it. A name that is no slider keeps what it is. */
+export function takeValue(workbench: Workbench, name: string, value: string): void {
+  const id = workbench.current().directory.idOf.get(name);
+  const entry = id === undefined ? undefined : workbench.state.document.entries[id];
+  if (id === undefined || entry?.kind !== 'parameter')
+    return workbench.tell(`${name} is no slider, so it keeps its value.`);
+  const together = `take ${id}`;
+  const number = rational.toNumber(settingValue(value) ?? rational.zero);
+  workbench.setValue(id, value, together);
+  if (number < Number(entry.from)) setField(workbench, id, 'from', String(Math.floor(number)), together);
+  if (number > Number(entry.to)) setField(workbench, id, 'to', String(Math.ceil(number)), together);
 }

@@ -322,7 +322,7 @@ class Heights {
 
   constructor(
     private readonly arcs: Arcs,
-    looks: readonly Look[],
+    private readonly looks: readonly Look[],
     isComplete: boolean,
   ) {
     this.tops = looks.flatMap(({ place, value }) => (value ? [{ place, value }] : []));
@@ -360,7 +360,20 @@ class Heights {
     const ties = this.tops.filter(
       (top) => top.place !== place && Number.isNaN(compareHeights(top.value, value)),
     );
-    return ties.every((top) => this.isProvedEqual(place, top.place)) ? true : null;
+    const areProved = ties.every((top) => this.isProvedEqual(place, top.place));
+    return areProved && !this.mayBeApproached(value) ? true : null;
+  }
+
+  /** Whether f tends, without reaching it, to a height that nothing tells from this one. */
+  private mayBeApproached(value: Height): boolean {
+    return this.looks.some((look) =>
+      [look.left.limit, look.right.limit].some(
+        (limit) =>
+          limit.kind === 'finite' &&
+          Number.isNaN(compareHeights(limit.height, value)) &&
+          !(look.value && this.arcs.areSame(limit.height, look.value, look.place)),
+      ),
+    );
   }
 
   /** Whether f takes the same value at two places, by algebra or because it is constant between them. */

@@ -1,4 +1,5 @@
 import { rational } from '@yperkine/core';
+import { settingValue } from '../numbers/setting.ts';
 import { z } from 'zod';
 import { lookSchema } from './look.ts';
 
@@ -30,6 +31,12 @@ export const decimalSchema = z
   .string()
   .max(60)
   .refine((text) => rational.parseDecimal(text) !== null, { message: 'not a decimal number' });
+
+/** A number as it is typed for a slider: a decimal, or a fraction such as 4/3. */
+export const settingSchema = z
+  .string()
+  .max(60)
+  .refine((text) => settingValue(text) !== null, { message: 'neither a decimal number nor a fraction' });
 
 export const rangeSchema = z
   .strictObject({ from: finite, to: finite })

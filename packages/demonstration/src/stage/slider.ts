@@ -1,5 +1,6 @@
 import { rational, type Rational } from '@yperkine/core';
 import type { ParameterEntry } from '../entries/parameter/parameter.ts';
+import { settingText, settingValue } from '../numbers/setting.ts';
 
 const places = 15;
 
@@ -50,9 +51,9 @@ export function nearestPosition(value: number, { from, to, step }: SliderScale):
 
 /** The value moved by so many steps, inside the limits. */
 export function stepped(value: string | number, steps: number, scale: SliderScale): string {
-  const start = typeof value === 'string' ? rational.parseDecimal(value) : rational.fromDouble(value);
+  const start = typeof value === 'string' ? settingValue(value) : rational.fromDouble(value);
   const distance = rational.multiply(rational.rational(steps), scale.step);
-  return decimalText(clamped(rational.add(start ?? scale.from, distance), scale.from, scale.to));
+  return settingText(clamped(rational.add(start ?? scale.from, distance), scale.from, scale.to));
 }
 
 function clamped(r: Rational, from: Rational, to: Rational): Rational {

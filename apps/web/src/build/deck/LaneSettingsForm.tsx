@@ -1,6 +1,6 @@
 import { Radio, RadioGroup } from '@headlessui/react';
 import { rational } from '@yperkine/core';
-import type { EntryOf, Id, Repeat } from '@yperkine/demonstration';
+import { settingValue, type EntryOf, type Id, type Repeat } from '@yperkine/demonstration';
 import { useState } from 'react';
 import { Button } from '../../parts/Button.tsx';
 import { NumberField } from '../../parts/NumberField.tsx';
@@ -36,7 +36,7 @@ function problemWith({ from, to, step, start, seconds, speed, pause, whole }: Se
   if (rational.compare(number(from), number(to)) >= 0)
     return 'The left limit must be smaller than the right one.';
   if (!isPositive(step)) return 'The step must be greater than zero.';
-  if (whole && [from, to, step, start].some((text) => !Number.isInteger(Number(text))))
+  if (whole && [from, to, step, start].some((text) => settingValue(text)?.denominator !== 1n))
     return 'Limits, start and step are whole numbers, too.';
   if (!isPositive(seconds)) return 'A run must take some time.';
   if (!isPositive(speed)) return 'The pace must be greater than zero.';
@@ -75,7 +75,12 @@ export function LaneSettingsForm({ id, entry }: { id: Id; entry: EntryOf<'parame
     setField(workbench, id, field, value);
   };
   const number = (name: Setting, label: string) => (
-    <NumberField label={label} value={entry[name]} onCommit={(value) => set(name, value)} />
+    <NumberField
+      label={label}
+      value={entry[name]}
+      takesFractions={name === 'start'}
+      onCommit={(value) => set(name, value)}
+    />
   );
   const choice = (name: Setting, label: string, options: readonly { value: string; label: string }[]) => (
     <SelectField label={label} value={entry[name]} options={options} onChange={(value) => set(name, value)} />

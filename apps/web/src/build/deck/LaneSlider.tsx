@@ -3,6 +3,7 @@ import {
   doublingOf,
   doublingPositions,
   parameterOf,
+  settingValue,
   stepped,
   unitText,
   valueAtDoubling,
@@ -75,6 +76,7 @@ function LaneValue({ id, entry, isLocked }: LaneSliderProps) {
       isDisabled={isLocked}
       label={`Value of ${entry.name}`}
       isLabelHidden
+      takesFractions
       value={asTyped(parameterOf(workbench.state.resolution, id)?.text ?? entry.value)}
       follow={followText}
       refuse={(next) => (entry.whole && !isWhole(next) ? `${entry.name} takes whole numbers only.` : null)}
@@ -144,7 +146,7 @@ function Slider({ id, entry, isLocked, scale }: LaneSliderProps & Pick<Parameter
   );
 }
 
-const isWhole = (text: string): boolean => Number.isInteger(Number(text));
+const isWhole = (text: string): boolean => settingValue(text)?.denominator === 1n;
 
 /** The browser's number text as a decimal without a small e. */
 const decimal = (text: string): string => text.replace('e', 'E');

@@ -25,6 +25,7 @@ function XField({ parameter }: { readonly parameter: Id }) {
   return (
     <NumberField
       label={`Place ${name}`}
+      takesFractions
       value={text.replace('−', '-')}
       onCommit={(value) => workbench.setValue(parameter, value)}
       className="mt-2 max-w-40"

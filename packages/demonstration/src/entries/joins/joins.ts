@@ -10,8 +10,10 @@ import {
 import { z } from 'zod';
 import { format, type RoundingRule } from '../../numbers/format.ts';
 import { words, type Line } from '../../numbers/line.ts';
+import { settingText } from '../../numbers/setting.ts';
 import type { Mark } from '../../scene/mark.ts';
 import { toneOf } from '../../scene/tone.ts';
+import type { PointShape } from '../../schema/look.ts';
 import { intervalStudy, onInterval, overTyped, studied, withAnswer, type TypedInterval } from '../asking.ts';
 import { primed, type CurveResult } from '../curve.ts';
 import type { EntryKind } from '../kind.ts';
@@ -27,9 +29,18 @@ export const joinsSchema = z.strictObject({
 });
 export type JoinsEntry = z.infer<typeof joinsSchema>;
 
+/** A value of the constant that makes a join smooth, or continuous where none does that. */
+export interface Mend {
+  readonly constant: string;
+  /** As the text of a slider. */
+  readonly value: string;
+}
+
 export interface JoinsResult extends StudyResult {
   readonly curve: CurveResult;
   readonly joins: readonly ToldJoin[];
+  /** The fractions and whole numbers that mend a join, each once. */
+  readonly mends: readonly Mend[];
 }
 
 /** What a function does where its pieces meet: values and slopes from both sides, and what would mend them. */
@@ -53,6 +64,7 @@ export const joinsKind: EntryKind<JoinsEntry, JoinsResult> = {
         worked({
           curve,
           joins,
+          mends: mendsOf(joins, constant),
           lines: joins.flatMap((join) => linesOf(join, curve, constant, context.rule)),
           sentence: sentenceOf(joins, curve, interval),
           ...(joins.length > 0 ? { table: tableOf(joins, curve, context.rule) } : {}),
@@ -70,13 +82,23 @@ export const joinsKind: EntryKind<JoinsEntry, JoinsResult> = {
   marks(id, _entry, { curve, joins }, tier) {
     if (curve.tier !== tier.id) return [];
     return joins.flatMap((join): Mark[] => {
-      const y = join.value ?? join.left.value ?? join.right.value;
+      const { value, left, right, isContinuous } = join;
+      const ends = [left.value, right.value].filter((height) => height !== null && height !== value);
+      const y = value ?? ends[0] ?? null;
       if (y === null) return [];
-      const place = { x: tier.toX(join.place.value), y: tier.toY(y), tone: 'ink' as const };
-      return [
-        { kind: 'dot', entry: id, ...place, shape: 'diamond' },
-        { kind: 'label', ...place, text: wordFor(join) },
-      ];
+      const x = tier.toX(join.place.value);
+      const dot = (height: number, shape?: PointShape): Mark => ({
+        kind: 'dot',
+        entry: id,
+        x,
+        y: tier.toY(height),
+        tone: 'ink',
+        ...(shape ? { shape } : {}),
+      });
+      // What an end of a piece does not reach is open, the value filled.
+      const open = isContinuous ? [] : ends.map((height) => dot(height as number, 'ring'));
+      const own = value === null ? [] : [dot(value, isContinuous ? 'diamond' : undefined)];
+      return [...open, ...own, { kind: 'label', x, y: tier.toY(y), tone: 'ink', text: wordFor(join) }];
     });
   },
 };
@@ -133,6 +155,18 @@ function mendingLine({ place, mending }: ToldJoin, constant: string, rule: Round
   return [[words(`${first}${also}.`)]];
 }
 
+function mendsOf(joins: readonly ToldJoin[], constant: string): Mend[] {
+  const found = joins.flatMap(({ mending }) => {
+    const { smooth, continuous } = mending ?? {};
+    const values = smooth?.values.length ? smooth.values : (continuous?.values ?? []);
+    return values.flatMap(({ exact }) => {
+      const value = exact && exactValue(exact, new Map());
+      return value ? [settingText(value)] : [];
+    });
+  });
+  return [...new Set(found)].map((value) => ({ constant, value }));
+}
+
 /** "k = 2 makes", "every k makes", "no k makes", or that none was found. */
 function subjectOf(
   { isEvery, values, isComplete }: ToldValues,
@@ -151,7 +185,8 @@ function sentenceOf(joins: readonly ToldJoin[], curve: CurveResult, interval: Ty
   const rough = joins.filter(({ isDifferentiable }) => !isDifferentiable).length;
   const count = joins.length === 1 ? 'one join' : `${joins.length} joins`;
   if (rough === 0) return `${where} there ${joins.length === 1 ? 'is' : 'are'} ${count}, smooth everywhere.`;
-  return `${where} there ${joins.length === 1 ? 'is' : 'are'} ${count}; ${rough} ${rough === 1 ? 'is' : 'are'} not smooth.`;
+  if (joins.length === 1) return `${where} there is one join; it is not smooth.`;
+  return `${where} there are ${count}; ${rough} ${rough === 1 ? 'is' : 'are'} not smooth.`;
 }
 
 function tableOf(joins: readonly ToldJoin[], curve: CurveResult, rule: RoundingRule): StudyTable {

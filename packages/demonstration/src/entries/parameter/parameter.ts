@@ -1,8 +1,9 @@
 import { isReserved, knownNumber, rational, type KnownNumber } from '@yperkine/core';
 import { z } from 'zod';
 import { format, formatSetting, formatTidily, type RoundingRule } from '../../numbers/format.ts';
+import { settingValue } from '../../numbers/setting.ts';
 import { readUnit, type Unit } from '../../units/unit.ts';
-import { common, decimalSchema, unitSchema } from '../../schema/fields.ts';
+import { common, decimalSchema, settingSchema, unitSchema } from '../../schema/fields.ts';
 import { nearestPosition, sliderScale, type SliderScale } from '../../stage/slider.ts';
 import type { EntryKind } from '../kind.ts';
 import { failed, worked } from '../outcome.ts';
@@ -14,9 +15,9 @@ export const parameterSchema = z.strictObject({
   ...common,
   kind: z.literal('parameter'),
   name: z.string().min(1).max(60),
-  value: decimalSchema,
+  value: settingSchema,
   /** The value that restoring the start gives back. */
-  start: decimalSchema,
+  start: settingSchema,
   from: decimalSchema,
   to: decimalSchema,
   step: decimalSchema,
@@ -93,11 +94,11 @@ export const parameterKind: EntryKind<ParameterEntry, ParameterResult> = {
       const value = inMotion(shown, entry, scale);
       return worked({ name: entry.name, value, text: textOf(value, rule), scale, unit });
     }
-    const exact = rational.parseDecimal(shown);
+    const exact = settingValue(shown);
     if (entry.whole && !(exact && rational.isInteger(exact))) {
       return failed(`${entry.name} takes whole numbers only, and ${shown.replace('-', '−')} is none.`);
     }
-    const value = knownNumber(Number(shown), exact);
+    const value = knownNumber(exact ? rational.toNumber(exact) : NaN, exact);
     return worked({ name: entry.name, value, text: formatSetting(shown, rule), scale, unit });
   },
 

@@ -1,4 +1,5 @@
 import { knownNumber, rational, type KnownNumber } from '@yperkine/core';
+import { settingValue } from '../../numbers/setting.ts';
 import { z } from 'zod';
 import { format } from '../../numbers/format.ts';
 import { common, idSchema, typedSchema } from '../../schema/fields.ts';
@@ -92,7 +93,7 @@ function keptText(text: string, context: WorkContext): string {
 }
 
 function numberOf(text: string | undefined): KnownNumber | null {
-  const exact = text ? rational.parseDecimal(text) : null;
+  const exact = text ? settingValue(text) : null;
   return exact && knownNumber(rational.toNumber(exact), exact);
 }
 
