@@ -66,18 +66,22 @@ function scaled(random: Random): string {
 }
 
 /** The verdict on what the engine claims. */
-export function judge({ text, on, kind }: Question, random: Random): Verdict {
+export function judge({ text, on, kind }: Question, random: Random, claims: Partial<Claims> = {}): Verdict {
   const reading = readExpression(text, { names: new Set(['x']), functions: new Set() });
   if (!reading.ok) throw new Error(sentence(reading.problem));
   try {
-    return judges[kind](reading.value, on, random);
+    return judges[kind](reading.value, on, random, { ...engine, ...claims });
   } catch (error) {
     if (isTooLarge(error) || error instanceof SingleValues) return null;
     throw error;
   }
 }
 
-type Judge = (body: Expression, on: readonly [number, number], random: Random) => Verdict;
+/** What makes the claims: the engine, or in tests of the judge something that is wrong. */
+const engine = { integral, keyPoints, signs, solve, toldValue };
+export type Claims = typeof engine;
+
+type Judge = (body: Expression, on: readonly [number, number], random: Random, claims: Claims) => Verdict;
 
 const wrong = (text: string): Verdict => ({ wrong: text });
 const first = (jet: Jet): Range => jet[0] as Range;
@@ -90,8 +94,8 @@ const smallestGap = 1e-9;
 const looksInGap = 5;
 
 /** Between neighbours in a complete list f, f′ and f″ keep their signs; nothing is above the highest or below the lowest. */
-const ofKeyPoints: Judge = (body, on, random) => {
-  const { points, complete } = keyPoints(body, 'x', on);
+const ofKeyPoints: Judge = (body, on, random, claims) => {
+  const { points, complete } = claims.keyPoints(body, 'x', on);
   if (!complete) return null;
   const [a, b] = on;
   const ends = [...new Set([a, ...points.map(({ x }) => x), b])].sort((p, q) => p - q);
@@ -125,11 +129,11 @@ function isBeyond({ kind, y, absolute, extreme }: KeyPoint, height: Range): bool
 }
 
 /** Between neighbours in a complete list of solutions the difference keeps its sign, but for jumps and poles. */
-const ofSolutions: Judge = (body, on, random) => {
+const ofSolutions: Judge = (body, on, random, claims) => {
   const level = random.pick(['0', '1', '0.5', 'x', '1E-12', '-1']);
   const other =
     level === 'x' ? tree.name('x') : level.startsWith('-') ? tree.negate(tree.number(1)) : tree.number(level);
-  const { solutions, everywhere, complete } = solve(body, other, 'x', on);
+  const { solutions, everywhere, complete } = claims.solve(body, other, 'x', on);
   const difference = tree.subtract(body, other);
   for (const { value } of solutions) {
     const reach = Math.max(1e-12, Math.abs(value) * 1e-12);
@@ -188,9 +192,9 @@ function crosses(difference: Expression, a: number, b: number): boolean {
 }
 
 /** Each stretch of a table of signs has the sign that it is given. */
-const ofSigns: Judge = (body, on, random) => {
+const ofSigns: Judge = (body, on, random, claims) => {
   const order = random.below(3);
-  const { intervals } = signs(body, 'x', on, order);
+  const { intervals } = claims.signs(body, 'x', on, order);
   let looks = 0;
   for (const { from, to, sign } of intervals) {
     for (let k = 0; k < 3; k++) {
@@ -206,10 +210,10 @@ const ofSigns: Judge = (body, on, random) => {
 };
 
 /** A value, and its exact form, lie within the bounds of what they are the value of. */
-const ofValues: Judge = (body, [a, b], random) => {
+const ofValues: Judge = (body, [a, b], random, claims) => {
   const x = random.pick([a, b, (a + b) / 2, Number(between(random, a, b).toPrecision(3))]);
   const formula = closedFormula(body, new Map([['x', x]]));
-  const { value, exact } = toldValue(formula);
+  const { value, exact } = claims.toldValue(formula);
   const looked = jetAt(formula, 0, 1);
   if (!looked || !Number.isFinite(value)) return null;
   const trusted = exact ? 1e-13 : 1e-9;
@@ -221,8 +225,8 @@ const ofValues: Judge = (body, [a, b], random) => {
 };
 
 /** An integral lies within the bound that it is given. */
-const ofIntegrals: Judge = (body, [a, b]) => {
-  const { value, bound, certainty, diverges } = integral(body, 'x', [a, b]);
+const ofIntegrals: Judge = (body, [a, b], _random, claims) => {
+  const { value, bound, certainty, diverges } = claims.integral(body, 'x', [a, b]);
   const looked = integralBetween(body, a, b, 40);
   if (!looked) return null;
   if (diverges) return wrong('it is said to diverge, and is bounded');

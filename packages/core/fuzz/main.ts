@@ -1,7 +1,14 @@
+import { fuzzClaims } from './claims.ts';
+import { Random } from './inputs.ts';
 import { fuzzAnalyses, fuzzCertificates, fuzzReader, type FuzzResult } from './runs.ts';
 
-const [readerCount = 1_000_000, analysisCount = 100_000, seed = 20261124, certificateCount = 100_000] =
-  process.argv.slice(2).map(Number);
+const [
+  readerCount = 1_000_000,
+  analysisCount = 100_000,
+  seed = 20261124,
+  certificateCount = 10_000,
+  claimCount = 100_000,
+] = process.argv.slice(2).map(Number);
 const clock = () => performance.now();
 
 function report(name: string, { inputs, answered, refused, faults, slowest }: FuzzResult): void {
@@ -23,4 +30,10 @@ console.log(
 );
 certificates.unshown.slice(0, 20).forEach((text) => console.log(`  not shown: ${text}`));
 certificates.wrong.forEach((text) => console.log(`  wrong: ${text}`));
-process.exitCode = reader.faults.length + analyses.faults.length + certificates.wrong.length > 0 ? 1 : 0;
+const claims = fuzzClaims(new Random(seed), claimCount);
+console.log(
+  `claims: ${claims.tried} tried, ${claims.right} right, ${claims.undecided} undecided, ${claims.wrong.length} wrong`,
+);
+claims.wrong.forEach((text) => console.log(`  wrong: ${text}`));
+const faults = reader.faults.length + analyses.faults.length;
+process.exitCode = faults + certificates.wrong.length + claims.wrong.length > 0 ? 1 : 0;

@@ -217,6 +217,8 @@ describe('the checker refuses what is false', () => {
       // Poles and holes where a part is halved.
       ['x^(-1/3)', 1],
       ['1/(1/x)', 1],
+      ['(1/x)^(-1)', 1],
+      ['(x/(x - 0.3))^(-1) + 5', 0],
     ] as const) {
       const claims: Claim[] = [{ order: 0, from: -2, to: 2, zeros }];
       const certificate = {

@@ -10,28 +10,26 @@ import {
   heightOf,
   isZeroHeight,
   seemSame,
+  signOfHeight,
   zeroHeight,
   type Height,
 } from './height.ts';
 import type { Box } from './isolate.ts';
-import { inSimplerTerms, isDefinedInside, piecesOf, signInside } from './pieces.ts';
-import {
-  comparePlaces,
-  exactPlace,
-  isStrictlyBetween,
-  pointPlace,
-  sortedPlaces,
-  type Place,
-} from './place.ts';
+import { inSimplerTerms, isDefinedInside, piecesOf, signInside, without, type Piece } from './pieces.ts';
+import { comparePlaces, exactPlace, isStrictlyBetween, sortedPlaces, type Place } from './place.ts';
+import * as big from '../limit/bigFloat.ts';
 import { numberFormula } from '../limit/numberFormula.ts';
+import { preciseSign, programOf } from './programs.ts';
 import { Zeros } from './zeros.ts';
 
 /** An open stretch on which a function is analytic, or not defined at all. */
 export interface Arc {
   readonly from: Place;
   readonly to: Place;
-  /** The function and its derivatives by order; null where it is not defined. */
+  /** The function and its derivatives by order; null where it is not defined, or not decided. */
   readonly derivatives: readonly Expression[] | null;
+  /** Whether it is not decided what the function is there. */
+  readonly isOpen: boolean;
 }
 
 /** A stretch between neighbouring zeros of one derivative, with its sign there. */
@@ -111,7 +109,7 @@ export class Arcs {
     const { pieces, undecided, hasTooManyJumps } = piecesOf(body, this.zeros, this.from, this.to);
     this.hasTooManyJumps = hasTooManyJumps;
     this.openParts.push(...undecided);
-    this.arcs = pieces.flatMap((piece) => this.arcsOf(piece.body, piece.from, piece.to));
+    this.arcs = pieces.flatMap((piece) => this.arcsOf(piece));
     this.joints = [this.from, ...this.arcs.map((arc) => arc.to)];
     this.boxes.push(...this.openParts);
   }
@@ -138,10 +136,10 @@ export class Arcs {
     this.boxes.push(...boxes.filter((box) => box.high > from.value && box.low < to.value));
   }
 
-  private arcsOf(body: Expression | null, from: Place, to: Place): Arc[] {
+  private arcsOf({ body, from, to, isOpen }: Piece): Arc[] {
     if (!body) {
       this.noteSinglePoints(this.simple, from, to);
-      return [{ from, to, derivatives: null }];
+      return [{ from, to, derivatives: null, isOpen }];
     }
     const breaks = this.zeros.breaksOfBody(body);
     this.openParts.push(...breaks.undecided);
@@ -150,7 +148,12 @@ export class Arcs {
       const start = ends[i] as Place;
       const isDefined = isDefinedInside(body, this.variable, start, end);
       if (!isDefined) this.noteSinglePoints(body, start, end);
-      return { from: start, to: end, derivatives: isDefined ? this.withDerivatives(body) : null };
+      return {
+        from: start,
+        to: end,
+        derivatives: isDefined ? this.withDerivatives(body) : null,
+        isOpen: false,
+      };
     });
   }
 
@@ -178,7 +181,25 @@ export class Arcs {
     if (!body) return [];
     const set = this.zeros.of(body);
     this.addUndecided(set.undecided, arc.from, arc.to);
-    return set.isZero ? [] : set.roots.filter((root) => isStrictlyBetween(root, arc.from, arc.to));
+    if (set.isZero) return [];
+    for (const root of set.roots)
+      if (this.mayBeInside(root, arc.from, body, 1) || this.mayBeInside(root, arc.to, body, -1))
+        this.addUndecided([{ low: root.low, high: root.high }], arc.from, arc.to);
+    return set.roots.filter((root) => isStrictlyBetween(root, arc.from, arc.to));
+  }
+
+  /**
+   * Whether a root that no digits tell from an end of an arc is another number, since f is not 0 at the end, and may lie
+   * inside the arc: outside it does where f has the same sign at the end and at the root's inner bound.
+   * @param inwards 1 where the arc lies to the right of this end
+   */
+  private mayBeInside(root: Place, end: Place, body: Expression, inwards: 1 | -1): boolean {
+    if (root === end || (root.exact && end.exact) || comparePlaces(root, end) !== 0) return false;
+    const height = heightAt(body, this.variable, end);
+    const sign = height ? signOfHeight(height) : NaN;
+    if (Math.abs(sign) !== 1) return false;
+    const inner = big.fromDouble(inwards > 0 ? root.high : root.low);
+    return preciseSign(programOf(body, this.variable), inner, quickBits) !== sign;
   }
 
   /** The stretches of an arc on which the derivative of the given order keeps its sign. */
@@ -193,7 +214,8 @@ export class Arcs {
   private findSigns(arc: Arc, order: number): readonly SignedStretch[] {
     const body = this.bodyOf(arc, order);
     if (!body) return [];
-    if (this.zeros.of(body).isZero) return [{ from: arc.from, to: arc.to, sign: 0 }];
+    if (this.zeros.of(body).isZero)
+      return without(this.openParts, arc.from, arc.to).map((part) => ({ ...part, sign: 0 }));
     const ends = [arc.from, ...this.zerosOn(arc, order), arc.to];
     const open = [...this.openParts, ...this.zeros.of(body).undecided];
     return ends.slice(1).flatMap((end, i) =>
@@ -268,7 +290,9 @@ export class Arcs {
   private valueOnArc(body: Expression, place: Place): Height | null {
     const height = heightAt(body, this.variable, place);
     if (!height || !couldBeZero(height)) return height;
-    return isZeroHeight(height) || this.isProvedZero(body, place) ? zeroHeight : height;
+    const sign = signOfHeight(height);
+    // What bounds show counts for more than a root that nothing tells from this place.
+    return sign === 0 || (Number.isNaN(sign) && this.isProvedZero(body, place)) ? zeroHeight : height;
   }
 
   /** The value of the whole formula at a joint; exactly 0 where an arc beside it shows that. */
@@ -281,7 +305,8 @@ export class Arcs {
       () => this.openPlaces.push({ low: joint.low, high: joint.high }),
     );
     if (!height || !couldBeZero(height)) return height;
-    if (isZeroHeight(height)) return zeroHeight;
+    const sign = signOfHeight(height);
+    if (!Number.isNaN(sign)) return sign === 0 ? zeroHeight : height;
     const isZero = this.arcs.some(({ from, to, derivatives }) => {
       const body = from === joint || to === joint ? derivatives?.[0] : undefined;
       const beside = body && this.valueOnArc(body, joint);
@@ -412,20 +437,6 @@ export class Arcs {
 function hasMovingExponent(node: Expression, variable: string): boolean {
   const isMoving = node.kind === 'power' && tree.dependsOn(node.exponent, variable);
   return isMoving || tree.children(node).some((part) => hasMovingExponent(part, variable));
-}
-
-/** What is left of a stretch when boxes are taken out of it. */
-function without(boxes: readonly Box[], start: Place, end: Place): { from: Place; to: Place }[] {
-  let parts = [{ from: start, to: end }];
-  for (const { low, high } of boxes) {
-    parts = parts.flatMap((part) => {
-      if (high < part.from.low || low > part.to.high) return [part];
-      const before = low > part.from.high ? [{ from: part.from, to: pointPlace(low) }] : [];
-      const behind = high < part.to.low ? [{ from: pointPlace(high), to: part.to }] : [];
-      return [...before, ...behind];
-    });
-  }
-  return parts;
 }
 
 const holdsSmoothTable = (node: Expression): boolean =>

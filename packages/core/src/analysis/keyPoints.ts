@@ -172,6 +172,8 @@ class KeyPointFinder {
     const { place, value, left, right } = look;
     const isEnd = place === this.arcs.from || place === this.arcs.to;
     const kinds: KeyPointKind[] = [];
+    // Where a part begins of which nothing is decided, nothing is known of the place either.
+    if (!isEnd && (left.arc?.isOpen || right.arc?.isOpen)) return kinds;
     if (isEnd && value) kinds.push('endpoint');
     const isDomainEnd =
       !isEnd && value !== null && (left.arc?.derivatives ? 1 : 0) + (right.arc?.derivatives ? 1 : 0) === 1;

@@ -18,7 +18,7 @@ import * as tree from '../language/tree.ts';
 import * as big from '../limit/bigFloat.ts';
 import type { Condition, Expression, PiecewiseNode } from '../language/tree.ts';
 import type { Box } from './isolate.ts';
-import { isStrictlyBetween, sortedPlaces, type Place } from './place.ts';
+import { isStrictlyBetween, pointPlace, sortedPlaces, type Place } from './place.ts';
 import { formulaOf } from '../algebra/rowFormula.ts';
 import type { Zeros } from './zeros.ts';
 import { exactly } from '../limit/ball.ts';
@@ -29,8 +29,10 @@ import { preciseSign, programOf } from './programs.ts';
 export interface Piece {
   readonly from: Place;
   readonly to: Place;
-  /** Null where the function is not defined. */
+  /** Null where the function is not defined, and where it is not decided which formula holds. */
   readonly body: Expression | null;
+  /** Whether that is not decided: nothing may be said of the ends of such a piece. */
+  readonly isOpen: boolean;
 }
 
 export interface Pieces {
@@ -80,6 +82,40 @@ export function piecesOf(body: Expression, zeros: Zeros, from: Place, to: Place)
   return new Splitter(zeros).split(inSimplerTerms(body), from, to);
 }
 
+/** A stretch between zeros of a boundary; its sign is NaN where the boundary has no value, or where that is open. */
+interface SplitStretch {
+  readonly from: Place;
+  readonly to: Place;
+  readonly sign: number;
+  readonly isOpen: boolean;
+}
+
+/** Stretches of one gap, with open ones in the places that are left between them. */
+function withOpenGaps(stretches: readonly SplitStretch[], start: Place, end: Place): SplitStretch[] {
+  const all: SplitStretch[] = [];
+  let last = start;
+  for (const stretch of stretches) {
+    if (stretch.from !== last) all.push({ from: last, to: stretch.from, sign: NaN, isOpen: true });
+    all.push(stretch);
+    last = stretch.to;
+  }
+  return last === end ? all : [...all, { from: last, to: end, sign: NaN, isOpen: true }];
+}
+
+/** What is left of a stretch when boxes are taken out of it. */
+export function without(boxes: readonly Box[], start: Place, end: Place): { from: Place; to: Place }[] {
+  let parts = [{ from: start, to: end }];
+  for (const { low, high } of boxes) {
+    parts = parts.flatMap((part) => {
+      if (high < part.from.low || low > part.to.high) return [part];
+      const before = low > part.from.high ? [{ from: part.from, to: pointPlace(low) }] : [];
+      const behind = high < part.to.low ? [{ from: pointPlace(high), to: part.to }] : [];
+      return [...before, ...behind];
+    });
+  }
+  return parts;
+}
+
 class Splitter {
   private readonly pieces: Piece[] = [];
   private readonly undecided: Box[] = [];
@@ -94,7 +130,7 @@ class Splitter {
 
   private resolve(body: Expression, from: Place, to: Place): void {
     const kink = innermostKink(body, this.zeros.variable);
-    if (!kink) return void this.pieces.push({ from, to, body });
+    if (!kink) return void this.pieces.push({ from, to, body, isOpen: false });
     if (this.pieces.length >= mostPieces) return this.giveUp(from, to);
     if (kink.kind === 'call' && kink.name === 'factorial') return this.resolveFactorial(kink, from, to);
     if (kink.kind === 'call' && kink.name === 'floor') return this.resolveSteps(body, kink, from, to);
@@ -103,14 +139,14 @@ class Splitter {
     return this.resolvePieces(body, kink, from, to);
   }
 
-  private nowhere(from: Place, to: Place): void {
-    this.pieces.push({ from, to, body: null });
+  private nowhere(from: Place, to: Place, isOpen = false): void {
+    this.pieces.push({ from, to, body: null, isOpen });
   }
 
   private giveUp(from: Place, to: Place): void {
     this.hasTooManyJumps = true;
     this.undecided.push({ low: from.value, high: to.value });
-    this.nowhere(from, to);
+    this.nowhere(from, to, true);
   }
 
   /** It has values at single places: where its argument is a whole number that has a factorial. */
@@ -126,26 +162,31 @@ class Splitter {
     this.resolveBetween(argument, levels, from, to, (_value, start, end) => this.nowhere(start, end));
   }
 
-  /** The stretches between the zeros and breaks of a boundary, each with the boundary's sign on it. */
-  private stretches(
-    boundary: Expression,
-    from: Place,
-    to: Place,
-  ): { from: Place; to: Place; sign: number }[] {
+  /**
+   * The stretches between the zeros and breaks of a boundary, each with the boundary's sign on it. Where zeros may hide,
+   * stretches of their own stay open.
+   */
+  private stretches(boundary: Expression, from: Place, to: Place): SplitStretch[] {
     const set = this.zeros.of(boundary);
     this.undecided.push(...set.undecided.filter((box) => box.high > from.value && box.low < to.value));
-    if (set.isZero) return [{ from, to, sign: 0 }];
+    if (set.isZero) return [{ from, to, sign: 0, isOpen: false }];
     const inside = sortedPlaces([...set.roots, ...set.breaks]).filter((place) =>
       isStrictlyBetween(place, from, to),
     );
     const ends = [from, ...inside, to];
-    return ends.slice(1).map((end, i) => {
+    return ends.slice(1).flatMap((end, i) => {
       const start = ends[i] as Place;
-      const sign = signInside(boundary, this.zeros.variable, start, end);
-      const isOpen = Number.isNaN(sign) && isDefinedInside(boundary, this.zeros.variable, start, end);
-      if (isOpen) this.undecided.push({ low: start.value, high: end.value });
-      return { from: start, to: end, sign };
+      const parts = without(set.undecided, start, end);
+      const signed = parts.map((part) => this.signedStretch(boundary, part.from, part.to));
+      return withOpenGaps(signed, start, end);
     });
+  }
+
+  private signedStretch(boundary: Expression, from: Place, to: Place): SplitStretch {
+    const sign = signInside(boundary, this.zeros.variable, from, to);
+    const isOpen = Number.isNaN(sign) && isDefinedInside(boundary, this.zeros.variable, from, to);
+    if (isOpen) this.undecided.push({ low: from.value, high: to.value });
+    return { from, to, sign, isOpen };
   }
 
   private resolveSides(body: Expression, kink: tree.CallNode, from: Place, to: Place): void {
@@ -158,7 +199,7 @@ class Splitter {
       const text = isLevelSign ? '0' : stretch.sign < 0 ? sides.negative : sides.positive;
       const inside = Number.isNaN(stretch.sign) ? null : formulaOf(text, kink.arguments);
       if (inside) this.resolve(replaced(body, kink, inside), stretch.from, stretch.to);
-      else this.nowhere(stretch.from, stretch.to);
+      else this.nowhere(stretch.from, stretch.to, stretch.isOpen);
     }
   }
 
@@ -183,8 +224,7 @@ class Splitter {
       return !range || (knot >= range.low && knot <= range.high);
     });
     if (knots.length > mostJumps) {
-      this.undecided.push({ low: from.value, high: to.value });
-      return this.nowhere(from, to);
+      return this.giveUp(from, to);
     }
     const levels = knots.map(({ x }) => x);
     this.resolveBetween(argument, levels, from, to, (value, start, end) => {
@@ -211,7 +251,7 @@ class Splitter {
       const start = ends[i] as Place;
       const value = this.valueAmong(argument, levels, start, end);
       if (value === null) this.undecided.push({ low: start.value, high: end.value });
-      if (value === null || Number.isNaN(value)) this.nowhere(start, end);
+      if (value === null || Number.isNaN(value)) this.nowhere(start, end, value === null);
       else resolve(value, start, end);
     });
   }
@@ -272,6 +312,10 @@ class Splitter {
     }
     if (state === null) return this.nowhere(from, to);
     for (const stretch of this.stretches(state, from, to)) {
+      if (stretch.isOpen) {
+        this.nowhere(stretch.from, stretch.to, true);
+        continue;
+      }
       const known = new Map([...signs, [printText(state), stretch.sign]]);
       this.choose(body, original, rest, known, stretch.from, stretch.to);
     }

@@ -75,7 +75,7 @@ function finiteStretches(
   const undecided = [...arcs.undecided];
   const stretches = arcs.arcs.flatMap((arc): Stretch[] => {
     const formula = arcs.bodyOf(arc, 0);
-    if (!formula && hasValueAt(body, variable, (arc.from.value + arc.to.value) / 2)) {
+    if (!formula && (arc.isOpen || hasValueAt(body, variable, (arc.from.value + arc.to.value) / 2))) {
       undecided.push({ low: arc.from.value, high: arc.to.value });
       return [];
     }

@@ -173,7 +173,11 @@ class Way {
     const ratio = ratioOf(exponent);
     if (!u) return null;
     if (ratio && ratio.q === 1) {
-      if (ratio.p < 0) return quotient(whole(jets.constant(n.whole(1), length)), raised(u, -ratio.p));
+      if (ratio.p < 0) {
+        // As of a quotient: (1/x)^(−1) has no value at 0.
+        if (u.below) this.withoutZero(u.below);
+        return quotient(whole(jets.constant(n.whole(1), length)), raised(u, -ratio.p));
+      }
       return raised(u, ratio.p);
     }
     if (ratio) {
