@@ -59,7 +59,7 @@ test('4. limits and step are typed; wrong ones get a sentence and change nothing
   await teacher.lane('b').getByRole('slider', { name: 'b' }).press('ArrowRight');
   await expect(teacher.lane('b').getByRole('textbox')).toHaveValue('2.25');
   await teacher.setValue('b', 'two');
-  await expect(teacher.lane('b').getByRole('alert')).toHaveText('Please type a number such as 2.5.');
+  await expect(teacher.lane('b').getByRole('alert')).toHaveText('Please type a number such as 2.5 or 4/3.');
   await expect(teacher.lane('b').getByRole('textbox')).toHaveValue('two');
 });
 

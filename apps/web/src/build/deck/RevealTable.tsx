@@ -44,7 +44,8 @@ export function RevealTable({ onClose }: { onClose: () => void }) {
           <DialogTitle className="text-xl font-semibold">What shows when</DialogTitle>
           <p className="mt-1 mb-4 max-w-prose text-quiet">
             A reveal is a switch in the deck. Tick what it shows; what has two ticks is shown when either
-            switch is on. A condition can also be typed, such as 2 &lt; t &lt; 5 and question2.
+            switch is on. A condition can also be typed, such as{' '}
+            <span className="whitespace-nowrap">2 &lt; t &lt; 5 and question2</span>.
           </p>
           <div className="mb-5 grid gap-3 sm:grid-cols-2">
             {reveals.map((reveal) => (

@@ -3,8 +3,10 @@ import type { Id } from '@yperkine/demonstration';
 /** The name of an entry's card among the elements of the page. */
 export const cardOf = (id: Id): string => `card-${id}`;
 
-/** Frames, a second of them, in which a card may still be on its way, and those over it may take up more room than was thought. */
-const mostFrames = 60;
+/** Frames, a second of them, for which a card has to keep its place: those over it may take up more room than was thought. */
+const calmFrames = 60;
+/** Frames after which it is left where it is, however restless. */
+const mostFrames = 900;
 
 let sought: Id | null = null;
 const forget = (): void => {
@@ -19,10 +21,10 @@ export function bringIntoSight(id: Id): void {
   sought = id;
   window.addEventListener('wheel', forget, { once: true, passive: true });
   window.addEventListener('pointerdown', forget, { once: true });
-  approach(id, mostFrames);
+  approach(id, { calm: calmFrames, top: NaN }, mostFrames);
 }
 
-function approach(id: Id, frames: number): void {
+function approach(id: Id, { calm, top }: { calm: number; top: number }, frames: number): void {
   if (sought !== id) return;
   const card = document.getElementById(cardOf(id));
   const working = card?.parentElement;
@@ -32,5 +34,7 @@ function approach(id: Id, frames: number): void {
     const isSeen = above >= 0 && above + Math.min(card.offsetHeight, room) <= room;
     if (!isSeen) working.scrollTo({ top: Math.max(0, card.offsetTop - room / 5) });
   }
-  if (frames > 1) requestAnimationFrame(() => approach(id, frames - 1));
+  const now = card?.offsetTop ?? NaN;
+  const left = now === top ? calm - 1 : calmFrames;
+  if (left > 0 && frames > 1) requestAnimationFrame(() => approach(id, { calm: left, top: now }, frames - 1));
 }

@@ -15,11 +15,16 @@ export function useCalmFocus(): { isFocused: boolean; onFocusChange: (hasFocus: 
   useEffect(() => {
     let timer: ReturnType<typeof setTimeout> | undefined;
     const press = () => {
+      clearTimeout(timer);
       isPressed.current = true;
     };
+    // A finger takes the focus away only after it is lifted, with the click.
     const release = () => {
-      isPressed.current = false;
-      timer = setTimeout(() => setFocused(hasFocus.current), clickDelay);
+      clearTimeout(timer);
+      timer = setTimeout(() => {
+        isPressed.current = false;
+        setFocused(hasFocus.current);
+      }, clickDelay);
     };
     window.addEventListener('pointerdown', press, { capture: true });
     window.addEventListener('pointerup', release, { capture: true });
