@@ -227,6 +227,18 @@ test('what was typed before the editor had come goes on in it, where the cursor 
   await expect(teacher.nextGiven).toHaveText('f(x) = sin(x)');
 });
 
+test('no letter is lost while the editor comes', async ({ teacher, page }) => {
+  const formula = 'f(x) = x^3 - 4x + sin(x) - cos(2x) + 5 - (x - 1)^2';
+  const send = await withoutEditor(page);
+  await teacher.openNew();
+  await teacher.nextGiven.click();
+  const typing = page.keyboard.type(formula, { delay: 12 });
+  await expect(teacher.nextGiven).toHaveValue(/x/);
+  send();
+  await typing;
+  await expect(teacher.nextGiven).toHaveText(formula);
+});
+
 test('until the editor has come a plain field does its work: Enter, a correction, the palette, Escape', async ({
   teacher,
   page,

@@ -156,6 +156,7 @@ test.describe('the demonstrations that ship', () => {
 
   test('what a switch shows far down the working comes into sight', async ({ page, teacher }) => {
     await teacher.openDemonstration(/Crag Hollow/);
+    await page.getByRole('button', { name: 'Restore the start' }).click();
     await expect(page.getByText(/^greatest so far/)).toHaveCount(0);
     const part = page.getByRole('heading', { name: 'How deep is the hollow?' });
     await expect(part).not.toBeInViewport();
@@ -165,6 +166,7 @@ test.describe('the demonstrations that ship', () => {
 
   test('what a step reveals far down the working comes into sight, too', async ({ page, teacher }) => {
     await teacher.openDemonstration(/Crag Hollow/);
+    await page.getByRole('button', { name: 'Restore the start' }).click();
     const part = page.getByRole('heading', { name: 'How deep is the hollow?' });
     await expect(part).not.toBeInViewport();
     await page.getByRole('button', { name: 'Step 4: How deep?' }).click();

@@ -70,6 +70,10 @@ export function FormulaEditor({ ref, hand, ...props }: FormulaInputProps) {
   const hint = useRef(new Compartment());
   /** The words that the editor has. */
   const words = useRef('');
+  /** Texts that the parent was told and has not given back yet: more may have been typed since. */
+  const told = useRef<string[]>([]);
+  /** Whether a text is being put in that the parent gave. */
+  const isGiven = useRef(false);
   useEffect(() => {
     latest.current = props;
   });
@@ -101,7 +105,11 @@ export function FormulaEditor({ ref, hand, ...props }: FormulaInputProps) {
               latest.current.onPaste?.(event.clipboardData?.getData('text/plain') ?? '') ?? false,
           }),
           EditorView.updateListener.of((update) => {
-            if (update.docChanged) latest.current.onChange(update.state.doc.toString());
+            if (update.docChanged && !isGiven.current) {
+              const text = update.state.doc.toString();
+              told.current.push(text);
+              latest.current.onChange(text);
+            }
             if (!update.focusChanged) return;
             latest.current.onFocusChange(update.view.hasFocus);
             if (!update.view.hasFocus) latest.current.onBlur?.();
@@ -143,10 +151,14 @@ export function FormulaEditor({ ref, hand, ...props }: FormulaInputProps) {
     });
   }, [written]);
 
-  useEffect(() => {
+  useLayoutEffect(() => {
+    const echo = told.current.indexOf(value);
+    told.current = echo >= 0 ? told.current.slice(echo + 1) : [];
     const editor = view.current;
-    if (!editor || editor.state.doc.toString() === value) return;
+    if (echo >= 0 || !editor || editor.state.doc.toString() === value) return;
+    isGiven.current = true;
     editor.dispatch({ changes: { from: 0, to: editor.state.doc.length, insert: value } });
+    isGiven.current = false;
   }, [value]);
 
   const isMarked = useRef(false);
