@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { boxOf, expect, test } from './teacher.ts';
+import { boxOf, expect, test, type Teacher } from './teacher.ts';
 
 /** Givens that are not a formula, units, and what is laid over one another. */
 
@@ -196,14 +196,16 @@ test('known names are offered while one types; Enter alone still ends the formul
   await expect(teacher.entry('Given')).toContainText('sin');
 });
 
-/** Keeps the editor of formulas away until it is sent. */
-async function withoutEditor(page: Page): Promise<() => void> {
+/** A new demonstration with the next given chosen, where the editor of formulas is kept away until it is sent. */
+async function openWithoutEditor(teacher: Teacher, page: Page): Promise<() => void> {
   let send = (): void => undefined;
   const held = new Promise<void>((resolve) => (send = resolve));
   await page.route(/FormulaEditor/, async (route) => {
     await held;
     await route.continue();
   });
+  await teacher.openNew();
+  await teacher.nextGiven.click();
   return () => send();
 }
 
@@ -211,9 +213,7 @@ test('what was typed before the editor had come goes on in it, where the cursor 
   teacher,
   page,
 }) => {
-  const send = await withoutEditor(page);
-  await teacher.openNew();
-  await teacher.nextGiven.click();
+  const send = await openWithoutEditor(teacher, page);
   await page.keyboard.type('f(x) = sini');
   await page.keyboard.press('ArrowLeft');
   const options = page.getByRole('listbox').getByRole('option');
@@ -229,9 +229,7 @@ test('what was typed before the editor had come goes on in it, where the cursor 
 
 test('no letter is lost while the editor comes', async ({ teacher, page }) => {
   const formula = 'f(x) = x^3 - 4x + sin(x) - cos(2x) + 5 - (x - 1)^2';
-  const send = await withoutEditor(page);
-  await teacher.openNew();
-  await teacher.nextGiven.click();
+  const send = await openWithoutEditor(teacher, page);
   const typing = page.keyboard.type(formula, { delay: 12 });
   await expect(teacher.nextGiven).toHaveValue(/x/);
   send();
@@ -243,9 +241,7 @@ test('until the editor has come a plain field does its work: Enter, a correction
   teacher,
   page,
 }) => {
-  const send = await withoutEditor(page);
-  await teacher.openNew();
-  await teacher.nextGiven.click();
+  const send = await openWithoutEditor(teacher, page);
   await page.keyboard.type('f(x) = 2');
   await page.getByRole('button', { name: 'Square root' }).click();
   await page.keyboard.type('x');

@@ -51,6 +51,16 @@ describe('questions in bulk', () => {
     expect(ask({ ask: 'value', f, at: [x], parameters: { a: 3 } })).toEqual({ values: [value] });
   });
 
+  test('a list of ten thousand places is answered', () => {
+    const at = Array.from({ length: 10_000 }, (_, i) => i / 100);
+    for (const f of ['sin(x)*e^(-x/3) + sqrt(x + 1)', 'x^2 if x < 3; floor x otherwise']) {
+      const { values } = ask({ ask: 'value', f, at }) as { values: number[] };
+      expect(values).toHaveLength(10_000);
+      expect(values.every(Number.isFinite)).toBe(true);
+    }
+    expect(ask({ ask: 'value', f: 'x^2', at: [0.05, 0.07] })).toEqual({ values: [0.0025, 0.0049] });
+  });
+
   test('a power with a parameter is real for negative numbers only where that is whole', () => {
     expect(ask({ ask: 'value', f: '(-8)^x', at: [3, 1 / 3, 0.2] })).toEqual({ values: [-512, null, null] });
     expect(ask({ ask: 'value', f: 'x^(1/3)', at: [-8] })).toEqual({ values: [-2] });

@@ -146,6 +146,10 @@ describe('pieces in a letter of their own', () => {
       variable: 't',
       rows: rows(['t^2', 't < 2'], ['a t', '']),
     });
+    expect(withTypedVariable(rows(['t1^2', 'x < 2'], ['1', '']), 'x', scope)).toEqual({
+      variable: 't_1',
+      rows: rows(['t1^2', 't_1 < 2'], ['1', '']),
+    });
     expect(withTypedVariable(rows(['3t', 'x < 2 or x = a'], ['1', '']), 'x', scope)?.rows).toEqual(
       rows(['3t', 't < 2 or t = a'], ['1', '']),
     );
@@ -155,6 +159,7 @@ describe('pieces in a letter of their own', () => {
     ['nothing unknown', rows(['x^2', 'x < a'], ['1', ''])],
     ['two letters', rows(['t^2', 's < 2'], ['1', ''])],
     ['both in one field', rows(['x + t', 'x < 2'], ['1', ''])],
+    ['both in one field, with a number', rows(['x + t1', 'x < 2'], ['1', ''])],
     ['a word', rows(['x', 'time < 2'], ['1', ''])],
     ['what cannot be read', rows(['x +', 'x < 2'], ['1', ''])],
     ['a letter with a meaning', rows(['x', 'e < 2'], ['1', ''])],

@@ -1,6 +1,7 @@
-import { evaluate, NoRule } from '../src/checker/evaluate.ts';
+import { evaluate } from '../src/checker/evaluate.ts';
 import * as jets from '../src/checker/jets.ts';
 import type { Jet } from '../src/checker/jets.ts';
+import { NoRule } from '../src/checker/literals.ts';
 import * as n from '../src/checker/numbers.ts';
 import type { Range } from '../src/checker/numbers.ts';
 import type { Expression } from '../src/index.ts';

@@ -138,4 +138,4 @@ export { slopeProgram } from './analysis/answers.ts';
 export { chooseXRange, chooseYRange, type Plotted, type Range } from './curve/window.ts';
 export { findFeatures, type Feature } from './curve/features.ts';
 export type { SignThroughout } from './analysis/throughout.ts';
-export { holdsBinder, toldValue } from './analysis/value.ts';
+export { holdsBinder, plainValueAt, toldValue } from './analysis/value.ts';

@@ -48,6 +48,15 @@ describe('a slope that does not exist says why', () => {
     expect(linesOf(valued(formula, text, a))[0]).toContain(tail);
   });
 
+  test('of a higher order nothing is said that the definition might contradict, and no lower slope is given for it', () => {
+    // By hand: f′(0) = 0, and f′(x)/x tends to 2⌊x²⌋ + … = 0 at 0, so f″(0) is 0; the rules show neither.
+    for (const text of ["f''(0)", "f'''(0)"]) {
+      expect(sentence('f(x) = x^2 floor(x^2) + x/3', text, '0')).not.toContain('does not exist');
+      expect(linesOf(valued('f(x) = x^2 floor(x^2) + x/3', text, '0'))[0]).not.toContain('1/3');
+    }
+    expect(sentence('f(x) = x', "f'(1/a)", '0')).not.toContain('–');
+  });
+
   test.each([
     ['floor(x)', '1'],
     ['ceil(x)', '-2'],

@@ -34,6 +34,9 @@ interface IconButtonProps extends ComponentProps<'button'> {
 export const iconButtonClass =
   'inline-flex size-10 items-center justify-center rounded-[10px] text-quiet transition-colors hover:bg-hover hover:text-ink disabled:pointer-events-none disabled:opacity-35';
 
+/** Makes a button with words small enough to stand among the settings of a card. */
+export const smallButtonClass = 'min-h-9 px-2.5! text-[0.95rem] font-normal!';
+
 /** Makes an icon button smaller, except under a finger. */
 export const smallIconClass = 'size-8! pointer-coarse:size-10!';
 

@@ -1,5 +1,6 @@
 import type { Expression } from '../language/tree.ts';
-import { evaluate, NoRule, ratioOf, type Course, type Quotient } from './evaluate.ts';
+import { evaluate, type Course, type Quotient } from './evaluate.ts';
+import { NoRule, ratioOf } from './literals.ts';
 import { exactJet, exactVariable, isZero } from './exact.ts';
 import * as jets from './jets.ts';
 import * as n from './numbers.ts';

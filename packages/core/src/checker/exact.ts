@@ -1,5 +1,5 @@
 import type { Expression } from '../language/tree.ts';
-import { NoRule, ratioOf } from './evaluate.ts';
+import { NoRule, ratioOf } from './literals.ts';
 
 /**
  * Sums of fractions times powers of π and of e. That such a sum is written as 0 shows that it is 0; of one that is not,

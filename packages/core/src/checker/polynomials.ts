@@ -1,5 +1,5 @@
 import type { Expression } from '../language/tree.ts';
-import { ratioOf } from './evaluate.ts';
+import { ratioOf } from './literals.ts';
 
 /** Polynomials with whole coefficients, lowest power first; the last is not 0, and 0 has none. */
 export type Polynomial = readonly bigint[];

@@ -1,5 +1,6 @@
 import {
   compile,
+  derivativeOf,
   evaluateAt,
   exactValue,
   knownNumber,
@@ -32,9 +33,13 @@ export function slopeAsDefined(
   if (!of || !argument || body.arguments.length !== 1 || variable === undefined || order === 0) return null;
   try {
     const place = numberOf(argument, functions, context);
+    if (!Number.isFinite(place.value)) return null;
+    const below = derivativeOf(of.body, variable, order - 1);
     const program = compile(of.body, variable, functions, order - 1);
     const { parameters } = parameterValues(program.parameters, context);
-    const tangent = tangentAt({ body: of.body, variable, program }, place, parameters);
+    const tangent = tangentAt({ body: below, variable, program }, place, parameters);
+    // A slope that the rules do not give may be there by the definition, too.
+    if (tangent.kind === 'undefined' && order > 1) return null;
     const at = `${variable} = ${formatTidily(place, context.rule).text}`;
     if (tangent.kind === 'line' && tangent.side === 'both') return tangent.slope;
     return whyNone(tangent, { name: body.name, order, at }, context.rule);

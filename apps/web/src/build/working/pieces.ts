@@ -1,4 +1,5 @@
 import {
+  canonicalName,
   isReserved,
   printCondition,
   printText,
@@ -104,13 +105,14 @@ export function withTypedVariable(
 
 const fieldsOf = ({ value, condition }: PieceRow): string[] => [value, condition];
 
-/** The one letter, with or without a number, that a field cannot be read for. */
+/** The name, a letter with or without a number, that a field cannot be read for. */
 function unknownLetter(text: string, scope: Scope): string | null {
   const formula = readExpression(text, scope);
   const where = readCondition(text, scope);
   if (formula.ok || where.ok) return null;
   const problem = [formula.problem, where.problem].find(({ code }) => code === 'unknownName');
-  return problem && /^\p{L}\d*$/u.test(problem.subject) ? problem.subject : null;
+  const [, letter, index = ''] = /^(\p{L})(\d*)$/u.exec(problem?.subject ?? '') ?? [];
+  return letter === undefined ? null : canonicalName(letter, index);
 }
 
 /** The names in a field, be it a formula or a condition; none while it cannot be read. */

@@ -1,5 +1,5 @@
 import type { Entry, Id } from '@yperkine/demonstration';
-import { Button } from '../../../parts/Button.tsx';
+import { Button, smallButtonClass } from '../../../parts/Button.tsx';
 import { NumberField } from '../../../parts/NumberField.tsx';
 import { setField } from '../../../state/actions.ts';
 import { useWorkbench } from '../../../state/context.ts';
@@ -22,10 +22,7 @@ export function AverageControls({ id, entry }: { readonly id: Id; readonly entry
             onCommit={(height) => setField(workbench, id, 'height', height === '' ? null : height)}
           />
           {entry.height !== null && (
-            <Button
-              className="min-h-9 px-2.5! text-[0.95rem] font-normal!"
-              onClick={() => setField(workbench, id, 'height', null)}
-            >
+            <Button className={smallButtonClass} onClick={() => setField(workbench, id, 'height', null)}>
               To the average value
             </Button>
           )}

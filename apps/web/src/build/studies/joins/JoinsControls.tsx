@@ -1,6 +1,6 @@
 import type { Entry, Id, JoinsResult } from '@yperkine/demonstration';
 import { useShallow } from 'zustand/shallow';
-import { Button } from '../../../parts/Button.tsx';
+import { Button, smallButtonClass } from '../../../parts/Button.tsx';
 import { SelectField } from '../../../parts/SelectField.tsx';
 import { useResolved, useWorkbench, useWorkbenchState } from '../../../state/context.ts';
 import { curvesOf } from '../../../state/curves.ts';
@@ -29,7 +29,7 @@ export function JoinsControls({ id, entry }: { readonly id: Id; readonly entry: 
           {mends.map(({ constant, value }) => (
             <Button
               key={value}
-              className="min-h-9 px-2.5! text-[0.95rem] font-normal!"
+              className={smallButtonClass}
               onClick={() => takeValue(workbench, constant, value)}
             >
               Take {constant} = {value.replace('-', '−')}

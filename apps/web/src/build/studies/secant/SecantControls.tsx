@@ -1,12 +1,10 @@
 import type { Entry, Id } from '@yperkine/demonstration';
 import { Minimize2, Square } from 'lucide-react';
-import { Button } from '../../../parts/Button.tsx';
+import { Button, smallButtonClass } from '../../../parts/Button.tsx';
 import { closeUp, setStep } from '../../../state/studies.ts';
 import { useWorkbench, useWorkbenchState } from '../../../state/context.ts';
 
 const steps = ['1', '0.1', '0.01', '0.001'] as const;
-const small = 'min-h-9 px-2.5! text-[0.95rem] font-normal!';
-
 /** Buttons for the usual steps, and the motion in which the second point runs into the first. */
 export function SecantControls({ entry }: { readonly id: Id; readonly entry: Entry }) {
   const workbench = useWorkbench();
@@ -16,12 +14,12 @@ export function SecantControls({ entry }: { readonly id: Id; readonly entry: Ent
   return (
     <div role="group" aria-label="Step h" className="mt-2.5 flex flex-wrap items-center gap-1.5">
       {steps.map((step) => (
-        <Button key={step} className={small} onClick={() => setStep(workbench, entry.step, step)}>
+        <Button key={step} className={smallButtonClass} onClick={() => setStep(workbench, entry.step, step)}>
           h = {step}
         </Button>
       ))}
       <Button
-        className={small}
+        className={smallButtonClass}
         onClick={() => (isClosing ? workbench.stop(entry.step) : closeUp(workbench, entry.step))}
       >
         {isClosing ? <Square size={15} aria-hidden /> : <Minimize2 size={15} aria-hidden />}

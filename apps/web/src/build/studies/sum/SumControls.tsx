@@ -2,7 +2,7 @@ import { ruleNames, sumRuleSchema, type Entry, type Id, type SumResult } from '@
 import { ChartSpline, ChevronsUp, Shuffle, Square } from 'lucide-react';
 import { memo } from 'react';
 import { useShallow } from 'zustand/shallow';
-import { Button } from '../../../parts/Button.tsx';
+import { Button, smallButtonClass } from '../../../parts/Button.tsx';
 import { CheckBox } from '../../../parts/CheckBox.tsx';
 import { SelectField } from '../../../parts/SelectField.tsx';
 import { TextField } from '../../../parts/TextField.tsx';
@@ -11,8 +11,6 @@ import { addFraction, addSumErrors, doubleUp, evenOut } from '../../../state/are
 import { useWorkbench, useWorkbenchState } from '../../../state/context.ts';
 import { IntervalFields } from '../IntervalFields.tsx';
 import { useSetting } from '../useSetting.ts';
-
-const small = 'min-h-9 px-2.5! text-[0.95rem] font-normal!';
 
 /** Everything about a sum that is set now and then: its interval, a second rule, motion, the parts. */
 export const SumControls = memo(function SumControls({
@@ -44,25 +42,25 @@ export const SumControls = memo(function SumControls({
     <>
       <div role="group" aria-label="Parts of the sum" className="mt-2.5 flex flex-wrap gap-1.5">
         <Button
-          className={small}
+          className={smallButtonClass}
           onClick={() => (isDoubling ? workbench.stop(entry.parts) : doubleUp(workbench, entry.parts))}
         >
           {isDoubling ? <Square size={15} aria-hidden /> : <ChevronsUp size={16} aria-hidden />}
           {isDoubling ? 'Stop' : `Let ${countName} double`}
         </Button>
-        <Button className={small} onClick={() => addSumErrors(workbench, id)}>
+        <Button className={smallButtonClass} onClick={() => addSumErrors(workbench, id)}>
           <ChartSpline size={16} aria-hidden /> Error against {countName}
         </Button>
         {usesChance && (
           <Button
-            className={small}
+            className={smallButtonClass}
             onClick={() => setField(workbench, id, 'seed', (entry.seed + 1) % 1_000_000)}
           >
             <Shuffle size={15} aria-hidden /> Other points
           </Button>
         )}
         {(!isEven || hasPicks) && (
-          <Button className={small} onClick={() => evenOut(workbench, id)}>
+          <Button className={smallButtonClass} onClick={() => evenOut(workbench, id)}>
             Even out
           </Button>
         )}
@@ -91,7 +89,7 @@ export const SumControls = memo(function SumControls({
               />
             )}
             {usesFraction && (
-              <Button className={`${small} self-end`} onClick={() => addFraction(workbench, id)}>
+              <Button className={`${smallButtonClass} self-end`} onClick={() => addFraction(workbench, id)}>
                 By a slider
               </Button>
             )}
