@@ -82,6 +82,8 @@ export function exactRoot(r: Rational, n: number): Rational | null {
 }
 
 function integerRoot(value: bigint, n: number): bigint | null {
+  // 2ⁿ is more.
+  if (value > 1n && n >= value.toString(2).length) return null;
   const guess = BigInt(Math.round(Number(value) ** (1 / n)) || 0);
   for (const candidate of [guess - 1n, guess, guess + 1n]) {
     if (candidate >= 0n && candidate ** BigInt(n) === value) return candidate;

@@ -179,13 +179,18 @@ export class Arcs {
   zerosOn(arc: Arc, order: number): readonly Place[] {
     const body = this.bodyOf(arc, order);
     if (!body) return [];
+    return this.rootsBetween(body, arc.from, arc.to);
+  }
+
+  /** The zeros of a formula between two places; those that may or may not lie there are undecided. */
+  rootsBetween(body: Expression, from: Place, to: Place): readonly Place[] {
     const set = this.zeros.of(body);
-    this.addUndecided(set.undecided, arc.from, arc.to);
+    this.addUndecided(set.undecided, from, to);
     if (set.isZero) return [];
     for (const root of set.roots)
-      if (this.mayBeInside(root, arc.from, body, 1) || this.mayBeInside(root, arc.to, body, -1))
-        this.addUndecided([{ low: root.low, high: root.high }], arc.from, arc.to);
-    return set.roots.filter((root) => isStrictlyBetween(root, arc.from, arc.to));
+      if (this.mayBeInside(root, from, body, 1) || this.mayBeInside(root, to, body, -1))
+        this.addUndecided([{ low: root.low, high: root.high }], from, to);
+    return set.roots.filter((root) => isStrictlyBetween(root, from, to));
   }
 
   /**

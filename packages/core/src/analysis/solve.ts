@@ -3,7 +3,7 @@ import type { Condition, Expression } from '../language/tree.ts';
 import { Arcs } from './arcs.ts';
 import type { Height } from './height.ts';
 import type { Box } from './isolate.ts';
-import { comparePlaces, isStrictlyBetween, sortedPlaces, type Place } from './place.ts';
+import { comparePlaces, sortedPlaces, type Place } from './place.ts';
 
 /** A stretch on which a condition or an equation holds, and whether its ends belong to it. */
 export interface Held {
@@ -39,10 +39,9 @@ export function solve(
   const solutions: Place[] = [];
   const everywhere: Held[] = [];
   for (const { from, to, formula } of differences(left, right)) {
-    const set = left.zeros.of(formula);
-    left.addUndecided(set.undecided, from, to);
-    if (set.isZero) addStretch(everywhere, { from, to }, (place) => areEqualAt(left, right, place));
-    else solutions.push(...set.roots.filter((root) => isStrictlyBetween(root, from, to)));
+    solutions.push(...left.rootsBetween(formula, from, to));
+    if (left.zeros.of(formula).isZero)
+      addStretch(everywhere, { from, to }, (place) => areEqualAt(left, right, place));
   }
   const joints = sortedPlaces([...left.joints, ...right.joints]);
   solutions.push(...joints.filter((joint) => areEqualAt(left, right, joint)));

@@ -11,6 +11,7 @@ import {
   type Canonical,
 } from '../algebra/canonical.ts';
 import { expanded, factored } from '../algebra/expand.ts';
+import { hasWaves, inSinesAndCosines, quotientNames } from '../algebra/identities.ts';
 import { literal } from '../algebra/pieces.ts';
 import * as polynomial from '../algebra/polynomial.ts';
 import type { Polynomial } from '../algebra/polynomial.ts';
@@ -26,7 +27,8 @@ import { constantSign, numberOf, principalAngle } from './constants.ts';
 import { isolate, type Box } from './isolate.ts';
 import { comparePlaces, exactPlace, placeBy, rootPlace, sortedPlaces, type Place } from './place.ts';
 import { preciseSign, programOf } from './programs.ts';
-import { boundariesOf } from '../algebra/rowFormula.ts';
+import { boundariesOf, formulaOf } from '../algebra/rowFormula.ts';
+import { builtIn } from '../functions/table.ts';
 import { endedEarly, stepsAllowed } from './thoroughness.ts';
 import { placeByRoot, rootName, underRoot } from './underRoot.ts';
 
@@ -149,7 +151,10 @@ export class Zeros {
     if (poly) return poly.length === 0 ? { ...nowhere, isZero: true } : this.ofPolynomial(poly);
     const straight = this.ofLinear(form);
     if (straight) return straight;
+    const isOfQuotients = hasWaves(form, quotientNames);
     for (const [split, least] of [
+      // Over one divisor nothing grows beyond all bounds on the way.
+      ...(isOfQuotients ? ([[factored(inSinesAndCosines(form)), 1]] as const) : []),
       [factored(form), 1],
       // Multiplying out makes enclosures wider: it must find more than a constant factor to be worth it.
       [factored(expanded(form)), 2],
@@ -418,7 +423,7 @@ export class Zeros {
       case 'power':
         return this.isWholePower(body) ? inner : [...inner, this.breaksAtZerosOf(body.base)];
       case 'call':
-        return [...inner, ...boundariesOf(body).map((boundary) => this.breaksAtZerosOf(boundary))];
+        return [...inner, ...this.breakSetsOfCall(body)];
       case 'apply':
       case 'product':
       case 'summation':
@@ -430,6 +435,14 @@ export class Zeros {
       default:
         return inner;
     }
+  }
+
+  /** Those of a function that is written through others, tan as sin over cos, are where these have theirs. */
+  private breakSetsOfCall(body: tree.CallNode): ZeroSet[] {
+    const { inTermsOf } = builtIn(body.name);
+    const boundaries = boundariesOf(body).map((boundary) => this.breaksAtZerosOf(boundary));
+    if (inTermsOf === undefined) return boundaries;
+    return [...boundaries, this.breaksOfBody(formulaOf(inTermsOf, body.arguments))];
   }
 
   /** Whether a power has no break of its own: a whole exponent from 0 up, or a constant base. */

@@ -54,7 +54,9 @@ export function integerPower(u: Jet, exponent: number): Jet {
 }
 
 export const reciprocal = (u: Jet): Jet => integerPower(u, -1);
-export const divide = (u: Jet, v: Jet): Jet => multiply(u, reciprocal(v));
+/** Of what is divided by nothing but 0 nothing is known. */
+export const divide = (u: Jet, v: Jet): Jet =>
+  n.signOfRange(first(v)) === 0 ? u.map(() => n.everything) : multiply(u, reciprocal(v));
 
 /** u^(p/q), p/q in lowest terms with q > 1: the real root of negative numbers where q is odd. Null where there is no value. */
 export function rationalPower(u: Jet, p: number, q: number): Jet | null {
@@ -77,10 +79,13 @@ function rationalValues(x: Range, p: number, q: number): Range | null {
   return n.signOf(x.low) === 0 && n.signOf(x.high) > 0 ? right : n.hull(right, signed);
 }
 
+/** Roots that are taken as such; the others through logarithms. */
+const largestRoot = 12;
+
 /** x^(p/q) for x from 0 up. */
 function sizes(x: Range, p: number, q: number): Range {
   if (p < 0) return n.reciprocal(sizes(x, -p, q));
-  if (q === 2) return n.power(n.squareRoot(x), p);
+  if (q <= largestRoot) return n.power(n.root(x, q), p);
   const root = (end: Float): Range =>
     end.m === 0n || end.e === Infinity
       ? n.point(end)

@@ -1,0 +1,86 @@
+import { describe, expect, test } from '@jest/globals';
+import { keyPoints, readExpression, solve, tree, type Expression } from '../src/index.ts';
+import { Random, randomFormula } from '../fuzz/inputs.ts';
+
+const read = (text: string): Expression => {
+  const reading = readExpression(text, { names: new Set(['x']), functions: new Set() });
+  if (!reading.ok) throw new Error(text);
+  return reading.value;
+};
+
+const inner = new Set(['zero', 'maximum', 'minimum', 'inflection']);
+
+/** The key points of a complete list that lie between two numbers, away from its ends; null of one that is not complete. */
+function pointsBetween(
+  body: Expression,
+  on: readonly [number, number],
+  [from, to]: readonly [number, number],
+) {
+  const { points, complete } = keyPoints(body, 'x', on);
+  if (!complete) return null;
+  return points
+    .filter(({ kind, x }) => inner.has(kind) && x > from && x < to)
+    .map(({ kind, x }) => `${kind} ${x.toPrecision(9)}`);
+}
+
+describe('what lies inside a part of a window is the same for the window and for the part', () => {
+  test('functions with poles', () => {
+    const random = new Random(20261202);
+    let looked = 0;
+    for (let i = 0; i < 10; i++) {
+      const wave = random.pick(['tan', 'cot', 'sec', 'csc', 'coth', 'csch']);
+      const other = random.pick(['x^2', 'x^3/4', '2x*2^(-x)', 'e^x/3', '-x', 'x sin x', '1/(x^2 + 1)']);
+      const rate = 1 + random.below(3);
+      const body = read(`${1 + random.below(4)} ${wave}(${rate}x) + ${other}`);
+      const whole = [-2 - random.next(), 2 + random.next()] as const;
+      const poles = Array.from({ length: 41 }, (_, k) => ((k - 20) * Math.PI) / (2 * rate));
+      const ends = [whole[0], ...poles.filter((x) => x > whole[0] && x < whole[1]), whole[1]];
+      for (const [k, to] of ends.entries()) {
+        const from = ends[k - 1];
+        if (from === undefined || to - from < 0.1) continue;
+        const part = [from + 0.01, to - 0.01] as const;
+        const [told, expected] = [pointsBetween(body, whole, part), pointsBetween(body, part, part)];
+        if (!told || !expected) continue;
+        looked++;
+        expect([wave, rate, other, part, told]).toEqual([wave, rate, other, part, expected]);
+      }
+    }
+    expect(looked).toBeGreaterThan(30);
+  });
+
+  test('any functions', () => {
+    const random = new Random(20261203);
+    let looked = 0;
+    for (let i = 0; i < 150; i++) {
+      const text = randomFormula(random, 2);
+      const body = read(text);
+      const part = [-1.37 + random.next(), 0.7 + random.next()] as const;
+      const [told, expected] = [pointsBetween(body, [-3, 3], part), pointsBetween(body, part, part)];
+      if (!told || !expected) continue;
+      looked++;
+      expect([text, part, told]).toEqual([text, part, expected]);
+    }
+    expect(looked).toBeGreaterThan(50);
+  });
+});
+
+test('an inflection between two poles of a tangent is seen, whatever the window', () => {
+  // f″ = 2 tan x sec²x + 2 is 0 where tan x (1 + tan²x) = −1: tan x = −0.6823278 (Cardano).
+  for (const [a, b] of [
+    [-1, 1.5],
+    [-1, 3],
+    [-2, 3],
+    [-7, 7],
+  ] as const) {
+    const { points, complete } = keyPoints(read('tan x + x^2'), 'x', [a, b]);
+    const bends = points.filter(({ kind, x }) => kind === 'inflection' && Math.abs(x) < 1.5);
+    expect(complete).toBe(true);
+    expect(bends.map(({ x }) => x.toFixed(6))).toEqual([Math.atan(-0.6823278038280193).toFixed(6)]);
+  }
+});
+
+test('a root that no digits tell from the end of a stretch is not left out of a complete list', () => {
+  // For x > 0 both sides meet at about 10^(−1,100,000).
+  const body = read('x e min(x, 0) + 10^(-3) e^(-((x - 1.6)/10^(-3))^2)');
+  expect(solve(body, tree.name('x'), 'x', [-2, 1])).toMatchObject({ solutions: [], complete: false });
+});
