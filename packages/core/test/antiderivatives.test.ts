@@ -52,6 +52,11 @@ describe('antiderivatives as the tables print them', () => {
     ['1/(1 + e^x)', 'x - ln(e^x + 1)'],
     ['sinh x', 'cosh(x)'],
     ['x^a', 'x^(a + 1)/(a + 1)'],
+    ['1/(x^2 sqrt(4 - x^2))', '-sqrt(4 - x^2)/(4x)'],
+    ['sqrt(9 - x^2)/x^2', '-arcsin(x/3) - sqrt(9 - x^2)/x'],
+    ['(x^2 - 6x + 13)^(-3/2)', '(x - 3)/(4sqrt(x^2 - 6x + 13))'],
+    ['x e^(2x)/(1 + 2x)^2', 'e^(2x)/(4(2x + 1))'],
+    ['ln(x + sqrt(x^2 - 1))', 'x ln(x + sqrt(x^2 - 1)) - sqrt(x^2 - 1)'],
   ])('∫ %s dx = %s', (text, expected) => {
     expect(found(text)).toBe(expected);
   });
@@ -136,6 +141,26 @@ describe('antiderivatives have the function as their derivative', () => {
     'sqrt(x/(2 - x))',
     'x sqrt((x + 1)/(3 - x))',
     'sqrt(x)/(1 + cbrt(x))',
+    'x^2/(9 - x^2)^(3/2)',
+    'x^4/(9 + x^2)^(5/2)',
+    '(4 - x^2)^(3/2)',
+    '(3 + 2x - x^2)^(3/2)',
+    'sqrt(2 + 3x^2)/x^4',
+    'sqrt(tan x)',
+    'sqrt(cot x)',
+    'tan(x)^2 sec(x)',
+    'sin(2x)/(2 + cos x)',
+    'cos(x)^5/sqrt(sin x)',
+    'sin(x)/(cos(x)^2 - 3cos x)',
+    '(cos x + sin x)/sin(2x)',
+    'sin(8x) cos(5x)',
+    'sin(x) sin(2x) sin(3x)',
+    'sec(x)^2 ln(tan x)',
+    '1/(sqrt(x + 1) - sqrt(x))',
+    'x/(sqrt(x + 3) + sqrt(x))',
+    'ln(x + sqrt(x^2 + 1))',
+    'x^2 e^x/(x + 2)^2',
+    '(x^2 + 1) e^x/(x + 1)^2',
   ])('∫ %s', (text) => {
     const body = read(text);
     const formula = antiderivative(body, 'x');

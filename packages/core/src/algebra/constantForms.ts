@@ -16,6 +16,7 @@ import { expanded } from './expand.ts';
 import { mapped } from './parts.ts';
 import * as rational from './rational.ts';
 import type { Rational } from './rational.ts';
+import { rationalized, withoutBars } from './surds.ts';
 
 /**
  * Shorter forms of constants that a textbook would write: sin(π/12) as (√6 − √2)/4, √(3 + 2√2) as √2 + 1, arcsin(sin 3)
@@ -29,8 +30,12 @@ const pi: Canonical = callOf('degrees', [whole(180)]);
 const root = (c: Canonical): Canonical => power(c, numeric(half));
 
 function shorter(c: Canonical): Canonical {
-  if (c.kind === 'power') return (c.exponent.kind === 'number' && denested(c.base, c.exponent.value)) || c;
+  if (c.kind === 'power') {
+    const plain = (c.exponent.kind === 'number' && denested(c.base, c.exponent.value)) || c;
+    return rationalized(plain);
+  }
   if (c.kind !== 'call') return c;
+  if (c.name === 'abs') return withoutBars(c);
   const [u, v] = c.operands as [Canonical, Canonical?];
   const turns = halfTurns(u);
   const atPart = turns?.rest && rational.isZero(turns.rest) ? waveAt(c.name, turns.ofPi) : undefined;

@@ -88,7 +88,15 @@ function withoutContent(form: Power): Canonical {
 }
 
 /** Multiples of an angle up to which waves are written through it. */
-const largestMultiple = 8;
+const largestMultiple = 16;
+
+/** sin 2u, cos 3u and the like through sin u and cos u. */
+export const inSimpleAngles = (form: Canonical): Canonical =>
+  mapped(form, (part) =>
+    part.kind === 'call' && (part.name === 'sin' || part.name === 'cos')
+      ? ofSimpleAngle(part.name, part.operands[0] as Canonical)
+      : part,
+  );
 
 /** sin ku and cos ku through sin u and cos u, for a small whole k, by the addition theorems. */
 function ofSimpleAngle(name: 'sin' | 'cos', angle: Canonical): Canonical {

@@ -20,6 +20,7 @@ import {
   type IntegralCertainty,
   type IntegralPart,
 } from './parts.ts';
+import { byTheorem } from './theorems.ts';
 import { stretchesOf, type ExactEnds, type Stretch } from './stretches.ts';
 
 export interface DefiniteIntegral {
@@ -54,6 +55,29 @@ export function integral(
     return turned(integral(body, variable, [b, a], { isTotal, ends: [to, from] }), isTotal);
   }
   if (a === b) return ofNothing;
+  const found = between(body, variable, [a, b], isTotal, ends);
+  const known = isTotal ? null : byTheorem(body, variable, [a, b]);
+  return known ? asKnown(found, known) : found;
+}
+
+/** Share by which the number of a theorem and quadrature may differ: a safeguard, far above what either leaves open. */
+const agreement = 1e-6;
+
+/** The number that a theorem gives, where quadrature agrees with it. */
+function asKnown(found: DefiniteIntegral, known: Expression): DefiniteIntegral {
+  const place = exactPlace(known);
+  const isConfirmed = place && Math.abs(found.value - place.value) <= agreement * Math.abs(place.value);
+  if (!isConfirmed || found.certainty === 'exact') return found;
+  return { ...found, value: place.value, exact: known, bound: roundingOf(place), certainty: 'exact' };
+}
+
+function between(
+  body: Expression,
+  variable: string,
+  [a, b]: readonly [number, number],
+  isTotal: boolean,
+  ends: ExactEnds,
+): DefiniteIntegral {
   if (splineOf(programOf(body, variable)) && !isTotal) return withoutArcs(body, variable, [a, b], isTotal);
   const unsigned = isTotal ? body : insideBars(body);
   if (unsigned && hasInfiniteArea(unsigned, variable, [a, b])) return { ...withoutValue, diverges: true };

@@ -3,7 +3,9 @@ import { inConstantForms } from '../algebra/constantForms.ts';
 import { expanded } from '../algebra/expand.ts';
 import { withJoinedLogarithms } from '../algebra/logarithms.ts';
 import { shortest } from '../algebra/shortest.ts';
+import { withSumsInLogarithms } from '../algebra/surds.ts';
 import type { Place } from '../analysis/place.ts';
+import { printText } from '../language/printText.ts';
 import type { Expression } from '../language/tree.ts';
 import type { Convergence } from './convergence.ts';
 import { isFinitePlace, type End, type Stretch } from './stretches.ts';
@@ -51,5 +53,11 @@ export const roundingOf = ({ value, low, high }: Place): number =>
 /** A number in its shortest form, with one logarithm for all. */
 export function writtenNumber(number: Canonical): Expression {
   const form = inConstantForms(number);
-  return shortest(withJoinedLogarithms(form.kind === 'sum' ? form : expanded(form)), 'fraction');
+  const joined = (one: Canonical): Expression =>
+    shortest(withJoinedLogarithms(one.kind === 'sum' ? one : expanded(one)), 'fraction');
+  const plain = joined(form);
+  const inSums = withSumsInLogarithms(form);
+  if (inSums.key === form.key) return plain;
+  const other = joined(expanded(inSums));
+  return printText(other).length < printText(plain).length ? other : plain;
 }

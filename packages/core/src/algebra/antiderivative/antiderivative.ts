@@ -1,28 +1,34 @@
 import type { Expression } from '../../language/tree.ts';
 import { ifWithin } from '../../evaluate/effort.ts';
-import { callOf, canonical, difference, type Canonical } from '../canonical.ts';
+import { callOf, canonical, difference, sum, type Canonical } from '../canonical.ts';
 import { withoutDerivatives } from '../differentiate.ts';
 import { expanded, factored } from '../expand.ts';
+import { hasWaves, withQuotientsNamed } from '../identities.ts';
 import { isTooLarge } from '../limits.ts';
 import { mapped, partsOf } from '../parts.ts';
+import { isPositive } from '../positive.ts';
 import { polynomialOf, toCanonical } from '../polynomial.ts';
 import { numberStyle, shortest } from '../shortest.ts';
 import { written, type NumberStyle } from '../written.ts';
 import { Search, type Method } from './integrand.ts';
+import { byFractionOfExponential } from './exponentialFraction.ts';
 import { byHyperbolics } from './hyperbolics.ts';
 import { byPartsOnce, byPolynomialParts, byRepeatedParts, byReturningParts } from './parts.ts';
 import { byFractionRoot, byLinearRoot, byQuadraticRoot } from './radicals.ts';
 import { byPartialFractions } from './rationalFunction.ts';
+import { byConjugate, byRootOverPower, byShiftedRoot } from './rootsOfSquares.ts';
 import { byLogarithm, bySubstitution } from './substitution.ts';
-import { byLinearity, byTable, isPositive } from './table.ts';
+import { byLinearity, byTable } from './table.ts';
 import { vanishes } from '../vanishes.ts';
 import { byRatioOfWaves, byReciprocalOfWaves } from './waveQuotients.ts';
+import { byOddWave, byTangentRoot } from './waveSubstitution.ts';
 import { byWaveProduct, byWaves } from './waves.ts';
 
 /** The integrand in another arrangement, where that is another one. */
 const byRearranging: Method = (form, search) => {
-  for (const other of [expanded(form), factored(form)]) {
-    const found = other.key !== form.key && other.kind !== form.kind ? search.of(other) : null;
+  for (const other of [withQuotientsNamed(form), expanded(form), factored(form)]) {
+    const isOther = other.key !== form.key && (other.kind !== form.kind || hasWaves(form));
+    const found = isOther ? search.of(other) : null;
     if (found) return found;
   }
   return null;
@@ -34,18 +40,24 @@ const methods: readonly Method[] = [
   byTable,
   byRepeatedParts,
   byReturningParts,
+  byFractionOfExponential,
   byPartialFractions,
   byQuadraticRoot,
+  byRootOverPower,
+  byShiftedRoot,
   byWaves,
   byWaveProduct,
   byHyperbolics,
   byReciprocalOfWaves,
   byRatioOfWaves,
   bySubstitution,
+  byOddWave,
+  byTangentRoot,
   byLogarithm,
   byPartsOnce,
   byLinearRoot,
   byFractionRoot,
+  byConjugate,
   byPolynomialParts,
   byRearranging,
 ];
@@ -91,8 +103,14 @@ function searched(form: Canonical, variable: string, style: NumberStyle): Expres
   const found = search.of(form);
   if (!found || !isAntiderivative(found, form, search)) return null;
   const powers = hasPowerOfSum(found) ? null : polynomialOf(expanded(found), variable);
-  return powers ? written(toCanonical(powers, variable)) : shortest(tidy(found), style);
+  return powers
+    ? written(toCanonical(powers, variable))
+    : shortest(tidy(withoutConstants(found, search)), style);
 }
+
+/** Any constant may be added to an antiderivative: those that the methods leave behind tell nobody anything. */
+const withoutConstants = (found: Canonical, search: Search): Canonical =>
+  found.kind === 'sum' ? sum(found.terms.filter((term) => search.moves(term))) : found;
 
 /** Whether the derivative of one form is another, by algebra. */
 function isAntiderivative(found: Canonical, form: Canonical, search: Search): boolean {

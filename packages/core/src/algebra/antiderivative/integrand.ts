@@ -2,6 +2,7 @@ import { difference, nameOf, product, type Canonical } from '../canonical.ts';
 import { derivative } from '../differentiate.ts';
 import { expanded } from '../expand.ts';
 import { dependsOn } from '../parts.ts';
+import * as rational from '../rational.ts';
 
 /** Forms that one search for an antiderivative may look at. */
 const mostForms = 400;
@@ -19,20 +20,25 @@ export class Search {
   constructor(
     readonly variable: string,
     private readonly methods: readonly Method[],
-    private readonly spent = { forms: 0 },
+    private readonly spent = { forms: 0, withoutResult: new Map<string, number>() },
   ) {
     this.x = nameOf(variable);
   }
 
   /** An antiderivative of a form; null where none was found. */
   of(form: Canonical): Canonical | null {
-    if (this.depth >= deepest || this.spent.forms >= mostForms) return null;
+    const { withoutResult } = this.spent;
+    // What led to nothing, or is being looked at, is not looked at again with less room.
+    if ((withoutResult.get(form.key) ?? deepest) <= this.depth || this.spent.forms >= mostForms) return null;
+    withoutResult.set(form.key, this.depth);
     this.spent.forms++;
     this.depth++;
     try {
       for (const method of this.methods) {
         const found = method(form, this);
-        if (found) return found;
+        if (!found) continue;
+        withoutResult.delete(form.key);
+        return found;
       }
       return null;
     } finally {
@@ -68,14 +74,27 @@ export function linear(form: Canonical, search: Search): { a: Canonical; b: Cano
 /** Highest power for which antiderivatives are written out term by term. */
 const highestPower = 12;
 
-/** Whether repeated differentiation ends in 0: a polynomial, its coefficients any constants. */
-export function isPolynomial(form: Canonical, search: Search): boolean {
-  let rest = expanded(form);
-  for (let k = 0; k <= highestPower; k++) {
-    if (!search.moves(rest)) return true;
-    if (rest.kind !== 'sum' && rest.kind !== 'product' && rest.kind !== 'power' && rest.kind !== 'atom')
-      return false;
-    rest = expanded(search.derivative(rest));
+/** A polynomial, its coefficients any constants. */
+export const isPolynomial = (form: Canonical, search: Search): boolean =>
+  degreeOf(expanded(form), search) <= highestPower;
+
+function degreeOf(form: Canonical, search: Search): number {
+  if (!search.moves(form)) return 0;
+  const degrees = (parts: readonly Canonical[]): number[] => parts.map((part) => degreeOf(part, search));
+  switch (form.kind) {
+    case 'atom':
+      return 1;
+    case 'sum':
+      return Math.max(...degrees(form.terms));
+    case 'product':
+      return degrees(form.factors).reduce((total, degree) => total + degree, 0);
+    case 'power': {
+      const { exponent } = form;
+      const isCounted = exponent.kind === 'number' && rational.isInteger(exponent.value);
+      if (!isCounted || rational.isNegative(exponent.value)) return Infinity;
+      return degreeOf(form.base, search) * Number(exponent.value.numerator);
+    }
+    default:
+      return Infinity;
   }
-  return false;
 }

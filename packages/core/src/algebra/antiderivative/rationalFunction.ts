@@ -23,7 +23,7 @@ const highestDegree = 12;
 
 /** Rational functions whose divisors split over the rational numbers into factors of degree 1 and 2. */
 export const byPartialFractions: Method = (form, search) => {
-  const parts = fraction(form, search.variable) ?? fraction(mapped(form, factored), search.variable);
+  const parts = fractionOf(form, search.variable);
   if (!parts || polynomial.degree(parts.below) < 1 || polynomial.degree(parts.below) > highestDegree)
     return null;
   const { quotient: entire, remainder } = polynomial.divide(parts.above, parts.below);
@@ -38,8 +38,17 @@ function ofPolynomial(p: Polynomial, search: Search): Canonical {
   return polynomial.toCanonical([rational.zero, ...raised], search.variable);
 }
 
+/** A rational function as one fraction, its brackets as they stand or taken out; null for any other form. */
+export const fractionOf = (form: Canonical, variable: string): Fraction | null =>
+  fraction(form, variable) ?? fraction(mapped(form, factored), variable);
+
+interface Fraction {
+  readonly above: Polynomial;
+  readonly below: Polynomial;
+}
+
 /** A product of polynomials and of reciprocals of polynomials as one fraction. */
-function fraction(form: Canonical, variable: string): { above: Polynomial; below: Polynomial } | null {
+function fraction(form: Canonical, variable: string): Fraction | null {
   let above: Polynomial = [form.kind === 'product' ? form.coefficient : rational.one];
   let below: Polynomial = [rational.one];
   for (const factor of factorsOf(form)) {

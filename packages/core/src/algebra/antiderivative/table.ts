@@ -13,7 +13,7 @@ import {
   whole,
   type Canonical,
 } from '../canonical.ts';
-import * as rational from '../rational.ts';
+import { isPositive } from '../positive.ts';
 import { linear, type Method } from './integrand.ts';
 
 const square = (u: Canonical): Canonical => power(u, whole(2));
@@ -22,31 +22,6 @@ const ln = (u: Canonical): Canonical => callOf('ln', [u]);
 /** ln |u|, without the bars where u cannot be negative. */
 export const logarithmOfSize = (u: Canonical): Canonical => ln(isPositive(u) ? u : callOf('abs', [u]));
 
-/** Whether a form is plainly positive wherever it has a value. */
-export function isPositive(form: Canonical): boolean {
-  switch (form.kind) {
-    case 'number':
-      return rational.compare(form.value, rational.zero) > 0;
-    case 'sum':
-      return form.terms.every(isNotNegative) && form.terms.some(isPositive);
-    case 'product':
-      return rational.compare(form.coefficient, rational.zero) > 0 && form.factors.every(isPositive);
-    case 'power':
-      return isPositive(form.base);
-    case 'atom':
-      return form.node.kind === 'constant';
-    default:
-      return form.kind === 'call' && form.name === 'cosh';
-  }
-}
-
-function isNotNegative(form: Canonical): boolean {
-  if (form.kind === 'product')
-    return rational.compare(form.coefficient, rational.zero) > 0 && form.factors.every(isNotNegative);
-  if (form.kind !== 'power' || form.exponent.kind !== 'number') return isPositive(form);
-  const { numerator, denominator } = form.exponent.value;
-  return numerator % 2n === 0n || denominator % 2n === 0n || isNotNegative(form.base);
-}
 const half = (u: Canonical): Canonical => quotient(u, whole(2));
 const wave = (name: string, u: Canonical): Canonical => callOf(name, [u]);
 
