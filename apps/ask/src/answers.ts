@@ -15,7 +15,11 @@ import {
   integral,
   isTooLarge,
   certificateOf,
+  certificateOfSolutions,
   check,
+  checkedIntegral,
+  checkSigns,
+  checkSolutions,
   keyPoints,
   knownNumber,
   limitOfProgram,
@@ -37,6 +41,8 @@ import {
   tree,
   writtenNumber,
   writtenStatement,
+  type Certificate,
+  type Checked,
   type Expression,
   type KeyPoint,
   type Limit,
@@ -46,6 +52,7 @@ import {
   type Sides,
   type Tangent,
 } from '@yperkine/core';
+import { certificateRow } from './certificates.ts';
 import { questionSchema, type Question, type QuestionAbout } from './questions.ts';
 
 const variable = 'x';
@@ -100,9 +107,13 @@ function answer(question: Question): unknown {
     case 'keyPoints':
       return keyPointsRow(question);
     case 'signs': {
-      const { intervals, complete } = signs(closed(question), variable, question.on, question.order);
+      const body = closed(question);
+      const { intervals, complete } = signs(body, variable, question.on, question.order);
       const rows = intervals.map(({ from, to, sign }) => ({ from: from.value, to: to.value, sign }));
-      return { intervals: rows, complete };
+      const row = { intervals: rows, complete };
+      if (!question.certificate) return row;
+      const certificate = certificateOf(body, variable, question.on, question.order, 0);
+      return certified(row, certificate, checkSigns(certificate, rows));
     }
     case 'solve':
       return solutions(question);
@@ -150,18 +161,29 @@ function sum(question: QuestionAbout<'sum'>): unknown {
 }
 
 function definiteIntegral(question: QuestionAbout<'integral'>): unknown {
-  const { value, exact, bound, certainty, diverges, undefinedOn } = integral(
-    closed(question),
-    variable,
-    question.on,
-    { isTotal: question.total },
-  );
+  const body = closed(question);
+  const found = integral(body, variable, question.on, { isTotal: question.total });
+  const { value, exact, bound, certainty, diverges, undefinedOn } = found;
+  const checked = question.certificate
+    ? checkedIntegral(body, variable, question.on, found, question.total)
+    : null;
+  // What the checker does not accept is called estimated.
+  const isRefused = question.certificate && checked?.isAccepted !== true;
   return {
     value: plain(value),
     exact: textOf(exact),
     bound: plain(bound),
-    certainty: Number.isNaN(value) ? null : certainty,
+    certainty: Number.isNaN(value) ? null : isRefused ? 'estimated' : certainty,
     diverges,
+    ...(question.certificate
+      ? {
+          certificate: checked && {
+            accepted: checked.isAccepted,
+            bounds: checked.bounds,
+            parts: checked.parts.map(({ from, to, bounds }) => ({ from, to, bounds })),
+          },
+        }
+      : {}),
     ...(undefinedOn.length > 0
       ? { undefinedOn: undefinedOn.map(({ low, high }) => [plain(low), plain(high)]) }
       : {}),
@@ -260,7 +282,8 @@ function pointRow({ kind, x, y, exact, proved, absolute, sides }: KeyPoint): unk
 
 function solutions(question: QuestionAbout<'solve'>): unknown {
   const equals = closed({ f: question.equals, parameters: question.parameters });
-  const found = solve(closed(question), equals, variable, question.on, question.order);
+  const body = closed(question);
+  const found = solve(body, equals, variable, question.on, question.order);
   const row = ({ value, exact }: Place) => ({ x: plain(value), exact: textOf(exact) });
   const everywhere = found.everywhere.map(({ from, to, includesFrom, includesTo }) => ({
     from: from.value,
@@ -268,11 +291,17 @@ function solutions(question: QuestionAbout<'solve'>): unknown {
     includesFrom,
     includesTo,
   }));
-  return {
+  const told = {
     solutions: found.solutions.map(row),
     complete: found.complete,
     ...(everywhere.length > 0 ? { everywhere } : {}),
   };
+  if (!question.certificate) return told;
+  const certificate = certificateOfSolutions(body, equals, variable, question.on, question.order);
+  // Of a derivative that is compared with a function there is none.
+  if (!certificate) return { ...told, complete: false, certificate: null };
+  const at = found.solutions.map(({ value }) => value);
+  return certified(told, certificate, checkSolutions(certificate, { at, everywhere }));
 }
 
 function keyPointsRow(question: QuestionAbout<'keyPoints'>): unknown {
@@ -285,21 +314,15 @@ function keyPointsRow(question: QuestionAbout<'keyPoints'>): unknown {
   };
   if (!question.certificate) return row;
   const certificate = certificateOf(body, variable, question.on, question.order);
-  const { isAccepted, shown } = check(certificate, points);
-  return {
-    ...row,
-    // What the checker does not accept is not called complete.
-    complete: complete && isAccepted,
-    certificate: {
-      accepted: isAccepted,
-      joints: certificate.joints.map(({ low, high }) => [low, high]),
-      parts: certificate.claims.map(({ order, from, to, zeros }, i) => ({
-        ...{ order, from, to, zeros },
-        shown: shown[i] ?? null,
-      })),
-    },
-  };
+  return certified(row, certificate, check(certificate, points));
 }
+
+/** A list with its certificate: what the checker does not accept is not called complete. */
+const certified = (row: { complete: boolean }, certificate: Certificate, checked: Checked): unknown => ({
+  ...row,
+  complete: row.complete && checked.isAccepted,
+  certificate: certificateRow(certificate, checked),
+});
 
 function tangent(question: QuestionAbout<'tangent'>): unknown {
   const body = closed(question);

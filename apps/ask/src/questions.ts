@@ -8,6 +8,8 @@ const interval = z
 /** Bounds in either direction. */
 const bounds = z.tuple([z.number(), z.number()]).refine(([a, b]) => a !== b, 'the two bounds "on" differ');
 const order = z.int().min(0).max(10).default(0);
+/** Whether the answer is to come with what a second program accepts of it. */
+const certificate = z.boolean().default(false);
 const shared = {
   f: z.string(),
   parameters: z.record(z.string(), z.number()).default({}),
@@ -22,19 +24,14 @@ export const questionSchema = z.discriminatedUnion('ask', [
     at: z.array(z.number()).max(100_000).default([]),
     ...shared,
   }),
-  z.object({
-    ask: z.literal('keyPoints'),
-    on: interval,
-    order,
-    certificate: z.boolean().default(false),
-    ...shared,
-  }),
-  z.object({ ask: z.literal('signs'), on: interval, order, ...shared }),
+  z.object({ ask: z.literal('keyPoints'), on: interval, order, certificate, ...shared }),
+  z.object({ ask: z.literal('signs'), on: interval, order, certificate, ...shared }),
   z.object({
     ask: z.literal('solve'),
     equals: z.union([z.string(), z.number().transform(String)]),
     on: interval,
     order,
+    certificate,
     ...shared,
   }),
   z.object({ ask: z.literal('tangent'), at: z.number(), ...shared }),
@@ -66,6 +63,7 @@ export const questionSchema = z.discriminatedUnion('ask', [
     on: z.tuple([place, place]),
     /** The area between curve and axis, without signs. */
     total: z.boolean().default(false),
+    certificate,
     ...shared,
   }),
   z.object({ ask: z.literal('read'), text: z.string(), parameters: shared.parameters }),

@@ -111,6 +111,37 @@ describe('questions in bulk', () => {
     expect(ask({ ask: 'keyPoints', f: 'x', on: [0, 1] })).not.toHaveProperty('certificate');
   });
 
+  test('solutions, signs and integrals with their certificates', () => {
+    for (const [question, told] of [
+      [{ ask: 'solve', f: 'x^2 e^(-x)', equals: '0.2', on: [-1, 8] }, { complete: true }],
+      [{ ask: 'solve', f: 'x^3 - 3x', equals: '2', order: 1, on: [-3, 3] }, { complete: true }],
+      [{ ask: 'signs', f: 'x^3 - 3x', order: 1, on: [-3, 3] }, { complete: true }],
+      [{ ask: 'integral', f: 'sin(x^2)', on: [0, 2] }, { certainty: 'proved' }],
+      [{ ask: 'integral', f: '|x^3 - x|', on: [2, -2] }, { certainty: 'exact' }],
+      [{ ask: 'integral', f: 'x^3 - x', on: [-2, 2], total: true }, { certainty: 'exact' }],
+    ] as const) {
+      expect(ask({ ...question, certificate: true })).toMatchObject({
+        ...told,
+        certificate: { accepted: true },
+      });
+      expect(ask(question)).toMatchObject(told);
+      expect(ask(question)).not.toHaveProperty('certificate');
+    }
+  });
+
+  test('what is refused is not called complete, proved or exact, and what has no certificate neither', () => {
+    const refused = ask({ ask: 'integral', f: '1/sqrt(x)', on: [0, 1], certificate: true });
+    expect(refused).toMatchObject({
+      value: 2,
+      certainty: 'estimated',
+      certificate: { accepted: false, bounds: null },
+    });
+    const endless = ask({ ask: 'integral', f: 'e^(-x)', on: [0, 'Infinity'], certificate: true });
+    expect(endless).toMatchObject({ value: 1, certainty: 'estimated', certificate: null });
+    const moving = ask({ ask: 'solve', f: 'x^3', equals: 'x', order: 1, on: [-1, 1], certificate: true });
+    expect(moving).toMatchObject({ complete: false, certificate: null });
+  });
+
   test('sum', () => {
     expect(ask({ ask: 'sum', f: 'x^2', on: [0, 2], n: 4, rule: 'right' })).toEqual({
       total: 3.75,

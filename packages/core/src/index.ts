@@ -81,8 +81,10 @@ export {
   type KeyPoints,
   type SideHeight,
 } from './analysis/keyPoints.ts';
-export { certificateOf } from './analysis/certificate.ts';
-export { check, type Certificate, type Checked, type Claim, type Shown } from './checker/check.ts';
+export { certificateOf, certificateOfSolutions } from './analysis/certificate.ts';
+export { checkedIntegral } from './area/certificate.ts';
+export { check, checkSigns, checkSolutions } from './checker/check.ts';
+export type { Certificate, Checked, Claim, Shown } from './checker/claims.ts';
 export { signs, type Signs } from './analysis/signs.ts';
 export { solve, whereHolds, type Held, type Solutions } from './analysis/solve.ts';
 export { formulaFromDerivative, fromDerivative } from './analysis/fromDerivative.ts';

@@ -1,4 +1,5 @@
-import { check, type Certificate, type Claim, type Listed, type Shown } from '../checker/check.ts';
+import { check } from '../checker/check.ts';
+import type { Certificate, Claim, Listed, Shown } from '../checker/claims.ts';
 import { enclosedJet } from '../evaluate/enclosedJets.ts';
 import * as intervals from '../evaluate/interval.ts';
 import * as jets from '../evaluate/intervalJet.ts';
@@ -9,6 +10,7 @@ import { unpacked } from '../interpolation/packed.ts';
 import type { AnswerTo, Question, QuestionOf } from './answers.ts';
 import type { Outcome } from './sentAnswers.ts';
 import type { Place } from './place.ts';
+import * as tree from '../language/tree.ts';
 import type { Expression } from '../language/tree.ts';
 
 /** How often a part is halved before its claim is left to the checker as it is. */
@@ -29,7 +31,7 @@ export function certificateOf(
   variable: string,
   interval: readonly [number, number],
   order = 0,
-  depth: 1 | 2 = 2,
+  depth: 0 | 1 | 2 = 2,
 ): Certificate {
   const arcs = new Arcs(body, variable, interval, depth, order);
   const orders = Array.from({ length: depth + 1 }, (_, k) => order + k);
@@ -39,6 +41,35 @@ export function certificateOf(
   const joints = arcs.joints.map(({ low, high }) => ({ low, high }));
   return { body, variable, from: arcs.from.value, to: arcs.to.value, orders, joints, claims };
 }
+
+/**
+ * What there is to show for a list of solutions, of f⁽ᵏ⁾ = g: the zeros of the difference of both sides. That of a number
+ * c from f⁽ᵏ⁾ is the k-th derivative of f − c xᵏ/k!; null for a derivative that is compared with a function.
+ */
+export function certificateOfSolutions(
+  body: Expression,
+  equals: Expression,
+  variable: string,
+  interval: readonly [number, number],
+  order = 0,
+): Certificate | null {
+  if (order > 0 && tree.dependsOn(equals, variable)) return null;
+  const power = tree.power(tree.name(variable), tree.number(order));
+  const other =
+    order === 0 ? equals : tree.divide(tree.multiply(equals, power), tree.number(factorial(order)));
+  const less = (value: Expression): Expression => tree.subtract(value, other);
+  // Piece by piece, so that each of them is looked at as a formula.
+  const difference =
+    body.kind === 'piecewise'
+      ? tree.piecewise(
+          body.pieces.map(({ value, condition }) => ({ value: less(value), condition })),
+          body.otherwise && less(body.otherwise),
+        )
+      : less(body);
+  return certificateOf(difference, variable, interval, order, 0);
+}
+
+const factorial = (n: number): number => (n < 2 ? 1 : n * factorial(n - 1));
 
 const highestMultiplicity = 6;
 /** Where doubles end, the checker's numbers go on. */

@@ -1,98 +1,52 @@
 import type { Expression } from '../language/tree.ts';
-import { evaluate, type Course, type Quotient } from './evaluate.ts';
-import { NoRule, ratioOf } from './literals.ts';
+import type { Certificate, Checked, Claim, Listed, ListedSolutions, Shown, SignedStretch } from './claims.ts';
+import { evaluate, numberOf, type Course, type Quotient } from './evaluate.ts';
 import { exactJet, exactVariable, isZero } from './exact.ts';
 import * as jets from './jets.ts';
+import { NoRule, ratioOf, withinRules } from './literals.ts';
 import * as n from './numbers.ts';
 import type { Range } from './numbers.ts';
+import { followsKeyPoints, followsSigns, followsSolutions, isAtJoint, type LookedAt } from './lists.ts';
 import { numeratorOf, rationalOf, signAt, zerosBetween, type Polynomial } from './polynomials.ts';
 
-/** What is claimed of a part of the axis: of the derivative of one order, how many zeros it has inside. */
-export interface Claim {
-  readonly order: number;
-  readonly from: number;
-  readonly to: number;
-  /** 'all' where it is 0 throughout, 'nowhere' where the function is not defined. */
-  readonly zeros: 0 | 1 | 'all' | 'nowhere';
-  /** The number at which the zero is, or the end to which it comes, where a formula for it is known. */
-  readonly at?: Expression;
-}
-
-/** How a claim was shown. */
-export type Shown =
-  /** The values lie between two numbers on one side of 0. */
-  | { readonly by: 'bounds'; readonly low: number; readonly high: number }
-  /** What stands above the fraction line keeps its sign, poles or not. */
-  | { readonly by: 'numerator' }
-  /** It only rises or only falls, and its values at the ends tell the rest. */
-  | { readonly by: 'slope'; readonly rises: boolean }
-  /** It is a polynomial, or a quotient of two, whose zeros are counted. */
-  | { readonly by: 'count' }
-  /** Its factors are looked at one by one. */
-  | { readonly by: 'factors' }
-  /** At one number it is 0 with all its derivatives below one that is 0 nowhere on the part. */
-  | { readonly by: 'multiplicity'; readonly multiplicity: number }
-  | { readonly by: 'domain' };
-
-/** A certificate: a function, an interval, and claims about parts that cover it. */
-export interface Certificate {
-  readonly body: Expression;
-  readonly variable: string;
-  readonly from: number;
-  readonly to: number;
-  /** Orders of the derivatives that are covered. */
-  readonly orders: readonly number[];
-  /** Ends of the interval and places that are looked at by themselves, each between two doubles. */
-  readonly joints: readonly { readonly low: number; readonly high: number }[];
-  readonly claims: readonly Claim[];
-}
-
-/** A point of the list that a certificate belongs to. */
-export interface Listed {
-  readonly kind: string;
-  readonly x: number;
-}
-
-export interface Checked {
-  /** Whether every claim was shown, they cover the interval, and the list says what follows from them. */
-  readonly isAccepted: boolean;
-  /** How each claim was shown; null for one that was not. */
-  readonly shown: readonly (Shown | null)[];
-  /** The sign of each part without a zero; 0 where it is not known. */
-  readonly signs: readonly (-1 | 0 | 1)[];
-  /** Parts that no claim covers. */
-  readonly gaps: readonly { readonly order: number; readonly from: number; readonly to: number }[];
-  /** Claims that the list does not follow. */
-  readonly contradicted: readonly Claim[];
-}
-
 /**
- * Looks at every claim by itself, at whether they cover the interval, and at whether the list of points between the joints
- * is the one that follows from them.
+ * Looks at every claim by itself, at whether they cover the interval, and at whether the list of key points between the
+ * joints is the one that follows from them.
  */
-export function check(certificate: Certificate, list: readonly Listed[]): Checked {
-  const { claims, orders } = certificate;
-  const checker = new Checker(certificate.body, certificate.variable, certificate.joints);
+export const check = (certificate: Certificate, list: readonly Listed[]): Checked =>
+  checked(certificate, (claim) => followsKeyPoints(claim, certificate, list));
+
+/** The same of a list of zeros: of the difference of the two sides of an equation. */
+export const checkSolutions = (certificate: Certificate, list: ListedSolutions): Checked =>
+  checked(certificate, (claim) => followsSolutions(claim, certificate, list));
+
+/** The same of the stretches on which a function keeps a sign. */
+export const checkSigns = (certificate: Certificate, list: readonly SignedStretch[]): Checked =>
+  checked(certificate, (claim) => followsSigns(claim, list));
+
+function checked(certificate: Certificate, isFollowed: (claim: LookedAt) => boolean): Checked {
+  const { body, variable, joints, claims, orders } = certificate;
+  const checker = new Checker(body, variable, joints);
   const shown = claims.map((claim) => checker.shown(claim));
+  const signs = claims.map((claim) => new Checker(body, variable, joints).signInside(claim));
   const gaps = orders.flatMap((order) => gapsOf(certificate, order));
-  const [lowest = 0] = orders;
-  const contradicted = claims.filter((claim) => !checker.isFollowed(claim, claim.order - lowest, list));
-  const isAccepted = gaps.length === 0 && contradicted.length === 0 && shown.every((how) => how !== null);
-  const signs = claims.map((claim) => {
-    const { body, variable, joints } = certificate;
-    return new Checker(body, variable, joints).signInside(claim);
+  const contradicted = claims.filter((claim, i) => {
+    const sides = claim.zeros === 1 ? checker.signsBeside(claim) : null;
+    const isAt = (x: number): boolean => checker.isAt(claim, sides, x);
+    return !isFollowed({ ...claim, sign: signs[i] ?? 0, sides, isAt });
   });
+  const isAccepted = gaps.length === 0 && contradicted.length === 0 && shown.every((how) => how !== null);
   return { isAccepted, shown, signs, gaps, contradicted };
 }
-
-/** What the zeros of the function, its slope and its bend are in a list. */
-const kindsOf: readonly (readonly string[])[] = [['zero'], ['maximum', 'minimum'], ['inflection']];
 
 /** A joint is so narrow that no picture shows its width. */
 const widestJoint = 1e-9;
 /** How often a part may be halved to show what it is claimed to be. */
 const mostHalvings = 6;
 const highestMultiplicity = 6;
+/** How far a number that stands for a zero may be from it, relative to its size; and near 0. */
+const nearby = 2 ** -44;
+const leastReach = 1e-290;
 const factorials = [1, 1, 2, 6, 24, 120];
 /** Parts on which the function is worked out for one certificate. */
 const mostParts = 4000;
@@ -141,34 +95,30 @@ class Checker {
     return null;
   }
 
-  /** Whether the list has inside a part what its claim says, and nothing else of that sort. */
-  isFollowed({ order, from, to, zeros }: Claim, above: number, list: readonly Listed[]): boolean {
-    const kinds = kindsOf[above] ?? [];
-    const inside = list.filter(
-      ({ kind, x }) => kinds.includes(kind) && x > from && x < to && !this.isJoint(x),
-    );
-    const due = zeros === 1 ? this.dueAt(order, above, from, to) : null;
-    if (due === undefined) return false;
-    return inside.length === (due === null ? 0 : 1) && inside.every(({ kind }) => kind === due);
-  }
-
-  /** What a single zero of a derivative makes of its place, by the signs on both sides; undefined where they are not known. */
-  private dueAt(order: number, above: number, from: number, to: number): string | null | undefined {
-    if (above === 0) return 'zero';
-    const signs = [from, to].map((end) =>
+  /** The signs at both ends of a part; null where they are not known. */
+  signsBeside({ order, from, to }: Claim): LookedAt['sides'] {
+    const [left, right] = [from, to].map((end) =>
       withinRules(() => {
         const [course, ...others] = this.courses(from, to, order + 2);
         return course && others.length === 0 ? (signAtEnd(course, end, order) ?? null) : null;
       }),
     );
-    const [left, right] = signs as [number | null, number | null];
-    if (left === null || right === null || left === 0 || right === 0) return undefined;
-    if (left === right) return null;
-    return above === 2 ? 'inflection' : left > 0 ? 'maximum' : 'minimum';
+    return left && right ? [left, right] : null;
+  }
+
+  /** Whether the one zero of a part is where it is said to be: a known number, or between two doubles of other signs. */
+  isAt({ order, from, to, at }: Claim, sides: LookedAt['sides'], x: number): boolean {
+    const reach = Math.max(Math.abs(x) * nearby, leastReach);
+    const [below, above] = [Math.max(from, x - reach), Math.min(to, x + reach)];
+    const place = at && withinRules(() => numberOf(at));
+    if (place) return n.contains(n.between(below, above), place);
+    if (!sides || sides[0] === sides[1]) return false;
+    const signs = this.signsBeside({ order, from: below, to: above, zeros: 1 });
+    return signs !== null && signs[0] === sides[0] && signs[1] === sides[1];
   }
 
   private isJoint(x: number): boolean {
-    return this.joints.some(({ low, high }) => low <= x && x <= high);
+    return isAtJoint(this.joints, x);
   }
 
   private courses(from: number, to: number, length: number): Course[] {
@@ -203,9 +153,13 @@ class Checker {
   private throughout({ order, from, to, zeros }: Claim): Shown | null {
     if (zeros !== 'all') return null;
     const courses = this.courses(from, to, order + 2);
-    const isLevel = courses.every(
-      (course) => course.isWhole && n.signOfRange(numerator(course, order)) === 0,
-    );
+    const middle = from + (to - from) / 2;
+    // 0 by bounds, or at one place with a slope that is 0.
+    const isLevel = courses.every((course) => {
+      if (!course.isWhole) return false;
+      if (n.signOfRange(numerator(course, order)) === 0) return true;
+      return isFlat(course, order + 1) && signAtEnd(course, middle, order) === 0;
+    });
     return courses.length > 0 && isLevel ? { by: 'bounds', low: 0, high: 0 } : null;
   }
 
@@ -345,24 +299,6 @@ class Checker {
   }
 }
 
-/** Bounds of a number; null where it has none. */
-function numberOf(formula: Expression): Range | null {
-  const [value] = evaluate(formula, '', n.whole(0), 1);
-  if (!value) return null;
-  const { above, below } = value;
-  return (below ? jets.divide(above, below) : above)[0] ?? null;
-}
-
-/** Null where the checker has no rule, or numbers leave its reach. */
-function withinRules<T>(look: () => T | null): T | null {
-  try {
-    return look();
-  } catch (error) {
-    if (error instanceof NoRule || error instanceof RangeError) return null;
-    throw error;
-  }
-}
-
 const isOneSided = (x: Range): boolean => Math.abs(n.signOfRange(x) ?? 0) === 1;
 
 /** Whether what is divided by lies on one side of 0, which it may touch. */
@@ -406,6 +342,10 @@ function valuesOf(quotient: Quotient, order: number): Range {
   const times = numerator(quotient, order);
   return isTurned ? n.negate(times) : times;
 }
+
+/** Whether the derivative of an order is 0 throughout, of a function that is not divided by what may be 0. */
+const isFlat = (course: Course, order: number): boolean =>
+  isSteady(course) && n.signOfRange(directValues(course, order)) === 0;
 
 /** The sign to which the function comes at an end of a part. */
 function signAtEnd(course: Course, x: number, order: number): -1 | 0 | 1 | undefined {

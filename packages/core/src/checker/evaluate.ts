@@ -55,8 +55,14 @@ export function evaluate(body: Expression, name: string, part: Range, length: nu
   return courses.map((course) => ({ ...course, isWhole }));
 }
 
+/** Bounds of a number; null where it has none. */
+export function numberOf(formula: Expression): Range | null {
+  const [value] = evaluate(formula, '', n.whole(0), 1);
+  return value ? (divided(value)[0] ?? null) : null;
+}
+
 const whole = (above: Jet): Quotient => ({ above, below: null });
-const divided = ({ above, below }: Quotient): Jet => (below ? jets.divide(above, below) : above);
+export const divided = ({ above, below }: Quotient): Jet => (below ? jets.divide(above, below) : above);
 
 type Names = ReadonlyMap<string, Quotient>;
 type Call = (u: Jet, v: Jet | undefined) => Jet | null;

@@ -47,3 +47,13 @@ export function wholeNumber(node: Expression): number | null {
   const ratio = ratioOf(node);
   return ratio && ratio.q === 1 ? ratio.p : null;
 }
+
+/** Null where the checker has no rule, or numbers leave its reach. */
+export function withinRules<T>(look: () => T | null): T | null {
+  try {
+    return look();
+  } catch (error) {
+    if (error instanceof NoRule || error instanceof RangeError) return null;
+    throw error;
+  }
+}

@@ -206,21 +206,24 @@ export const scaled = ({ low, high }: Range, n: number): Range => ({
   high: { m: high.m, e: high.e + n },
 });
 
-/** √x of numbers from 0 up, by whole square roots (Newton). */
-export function squareRoot({ low, high }: Range): Range {
-  const root = (x: Float, way: 1 | -1): Float => {
+export const squareRoot = (x: Range): Range => root(x, 2);
+
+/** The n-th root of numbers from 0 up, by whole roots (Newton). */
+export function root({ low, high }: Range, n: number): Range {
+  const of = (x: Float, way: 1 | -1): Float => {
     if (isInfinite(x) || x.m === 0n) return x;
-    const shift =
-      Math.max(0, 2 * precision - bitsOf(x.m)) +
-      ((x.e - Math.max(0, 2 * precision - bitsOf(x.m))) % 2 !== 0 ? 1 : 0);
-    const [m, e] = [x.m << BigInt(shift), (x.e - shift) / 2];
-    let guess = 1n << BigInt(Math.ceil(bitsOf(m) / 2) + 1);
+    const least = Math.max(0, n * precision - bitsOf(x.m));
+    // So that the exponent is a multiple of n.
+    const shift = least + ((((x.e - least) % n) + n) % n);
+    const [m, e] = [x.m << BigInt(shift), (x.e - shift) / n];
+    const [count, others] = [BigInt(n), BigInt(n - 1)];
+    let guess = 1n << BigInt(Math.ceil(bitsOf(m) / n) + 1);
     for (;;) {
-      const next = (guess + m / guess) >> 1n;
+      const next = (others * guess + m / guess ** others) / count;
       if (next >= guess) break;
       guess = next;
     }
-    return rounded(way < 0 || guess * guess === m ? guess : guess + 1n, e, way);
+    return rounded(way < 0 || guess ** count === m ? guess : guess + 1n, e, way);
   };
-  return { low: root(low, -1), high: root(high, 1) };
+  return { low: of(low, -1), high: of(high, 1) };
 }
