@@ -1,4 +1,5 @@
 import { derivativeOf } from '../algebra/differentiate.ts';
+import { evaluateAt } from '../evaluate/values.ts';
 import * as tree from '../language/tree.ts';
 import type { Expression } from '../language/tree.ts';
 import { signOf } from '../limit/ball.ts';
@@ -57,6 +58,9 @@ interface ArcSide {
 
 const endPlace = (end: number | Place): Place =>
   typeof end === 'number' ? (exactPlace(numberFormula(end)) as Place) : end;
+
+const holdsIntegral = (node: Expression): boolean =>
+  node.kind === 'integral' || tree.children(node).some(holdsIntegral);
 
 /** How far beyond the interval zeros are looked for, so that those at its ends are inside. */
 const overhang = 1e-3;
@@ -151,7 +155,7 @@ export class Arcs {
       return {
         from: start,
         to: end,
-        derivatives: isDefined ? this.withDerivatives(body) : null,
+        derivatives: isDefined ? this.withDerivatives(body, start, end) : null,
         isOpen: false,
       };
     });
@@ -162,12 +166,20 @@ export class Arcs {
     if (hasMovingExponent(body, this.variable)) this.openParts.push({ low: from.value, high: to.value });
   }
 
-  private withDerivatives(body: Expression): Expression[] {
+  private withDerivatives(body: Expression, from: Place, to: Place): Expression[] {
     const bodies = [body];
+    const isOfIntegral = holdsIntegral(body);
     for (let k = 0; k < this.base + this.orders; k++) {
-      bodies.push(derivativeOf(bodies.at(-1) as Expression, this.variable));
+      const next = derivativeOf(bodies.at(-1) as Expression, this.variable);
+      bodies.push(isOfIntegral ? this.onePieceOf(next, from, to) : next);
     }
     return bodies;
+  }
+
+  /** What turns inside an integral turns in its derivative, too, but not between two places: it is one formula there. */
+  private onePieceOf(body: Expression, from: Place, to: Place): Expression {
+    const [only, ...others] = piecesOf(body, this.zeros, from, to).pieces;
+    return (others.length === 0 && only?.body) || body;
   }
 
   /** The formula on an arc of the derivative of the given order; null where there is none. */
@@ -248,7 +260,9 @@ export class Arcs {
     }
     const side = arc.to === joint ? -1 : 1;
     const limit = this.limitOf(body, joint, side);
-    return this.sideLimit(limit, joint);
+    // Integrals have no series, but are continuous where they have breaks.
+    const height = limit === null && holdsIntegral(body) ? this.valueOnArc(body, joint) : null;
+    return height ? { kind: 'finite', height, isAnalytic: false } : this.sideLimit(limit, joint);
   }
 
   private sideLimit(limit: ProvedLimit | 'undecided' | null, joint: Place): SideLimit {
@@ -281,6 +295,12 @@ export class Arcs {
   private isProvedZero(formula: Expression, place: Place): boolean {
     const { roots, isZero } = this.zeros.of(formula);
     return isZero || roots.some((root) => comparePlaces(root, place) === 0);
+  }
+
+  /** What evaluation tells of the value at a place beside which nothing is decided; null where that is none. */
+  seenAt(place: Place): Height | null {
+    const value = evaluateAt(programOf(this.body, this.variable), place.value);
+    return this.base === 0 && Number.isFinite(value) ? foundHeight(value) : null;
   }
 
   /** The value at any place; null where there is none. */

@@ -9,13 +9,15 @@ import { compileTogether, type Bundle } from '../evaluate/program.ts';
 import { evaluateAt } from '../evaluate/values.ts';
 import * as tree from '../language/tree.ts';
 import type { Expression } from '../language/tree.ts';
+import { exactly, isBall } from '../limit/ball.ts';
 import * as big from '../limit/bigFloat.ts';
+import { enclosedOrUnsure } from '../limit/enclosed.ts';
 import { exactPlace, pointPlace, rootPlace, type Place } from './place.ts';
 import { isExactlyZero, signOfConstant } from '../limit/constantSign.ts';
 import { limitOfFormula, nameOfSpot } from '../limit/growth/limitOfFormula.ts';
 import { candidates } from './recognise.ts';
 import { preciseSign, programOf } from './programs.ts';
-import { endedEarly, stepsAllowed } from './thoroughness.ts';
+import { endedEarly, stepsAllowed } from '../evaluate/thoroughness.ts';
 
 /** A part of the axis, and whether the function has a singular place at its ends. */
 export interface Stretch {
@@ -72,6 +74,7 @@ class Isolation {
   private readonly slopes: Expression[];
   private readonly signs: ReadonlyMap<number, number>;
   private readonly width: number;
+  private readonly hasIntegral: boolean;
 
   constructor(
     private readonly body: Expression,
@@ -81,6 +84,7 @@ class Isolation {
     this.slopes = derivatives(body, variable);
     this.bundle = compileTogether([body, ...this.slopes], variable);
     this.width = stretch.to - stretch.from;
+    this.hasIntegral = this.bundle.steps.some(({ op }) => op === 'integral');
     this.signs = this.divisorSigns();
   }
 
@@ -150,12 +154,22 @@ class Isolation {
   private centred({ low, high }: Box, slope: Interval, bend: Interval): { value: Interval; slope: Interval } {
     if (!isBounded(slope)) return { value: intervals.everything, slope: intervals.everything };
     const middle = low + (high - low) * cut;
-    const [valueAt, slopeAt] = this.enclose({ low: middle, high: middle });
+    const [rough, slopeAt] = this.enclose({ low: middle, high: middle });
+    const valueAt = this.hasIntegral ? (this.sharpValue(middle) ?? rough) : rough;
     const offset = intervals.subtract({ low, high, sure: true }, intervals.exactly(middle));
     const form = (at: Interval, rate: Interval): Interval =>
       intervals.add(at, intervals.multiply(rate, offset));
     const tighter = isBounded(bend) ? meet(slope, form(slopeAt, bend)) : slope;
     return { value: form(valueAt, tighter), slope: tighter };
+  }
+
+  /** Bounds of the value at a number by what encloses integrals; null where it has none. */
+  private sharpValue(x: number): Interval | null {
+    const ball = enclosedOrUnsure(this.program, exactly(big.fromDouble(x)), [], preciseBits[0] as number);
+    if (!isBall(ball)) return null;
+    const [value, reach] = [big.toDouble(ball.middle), big.toDouble(ball.radius)];
+    const beside = reach * (1 + 2 * Number.EPSILON) + Math.abs(value) * Number.EPSILON;
+    return intervals.outward(value - beside, value + beside);
   }
 
   /** Whether a box whose end is singular takes in that end. */

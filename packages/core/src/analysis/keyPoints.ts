@@ -122,9 +122,10 @@ class KeyPointFinder {
 
   private look(place: Place): Look {
     const isJoint = this.arcs.joints.includes(place);
-    const value = this.arcs.valueAt(place);
+    const { left, right } = this.arcs.arcsAt(place);
+    const isBesideOpen = isJoint && [left, right].some((arc) => arc?.isOpen);
+    const value = this.arcs.valueAt(place) ?? (isBesideOpen ? this.arcs.seenAt(place) : null);
     if (isJoint) {
-      const { left, right } = this.arcs.arcsAt(place);
       return {
         place,
         value,

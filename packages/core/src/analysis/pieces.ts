@@ -372,7 +372,10 @@ function innermostKink(
   node: Expression,
   variable: string,
 ): tree.CallNode | tree.SplineNode | PiecewiseNode | undefined {
-  for (const child of tree.children(node)) {
+  // What turns inside an integral with the variable of that is no kink of the function.
+  const isOwn =
+    node.kind === 'integral' && (node.variable === variable || !tree.dependsOn(node.body, variable));
+  for (const child of isOwn ? [node.from, node.to] : tree.children(node)) {
     const found = innermostKink(child, variable);
     if (found) return found;
   }

@@ -4,7 +4,7 @@ import { packed, unpacked } from '../interpolation/packed.ts';
 import type { Expression } from '../language/tree.ts';
 import { answerTo, type Answer, type AnswerTo, type Question, type QuestionOf } from './answers.ts';
 import { SingleValues } from './singleValues.ts';
-import { searchedInPart } from './thoroughness.ts';
+import { searchedInPart } from '../evaluate/thoroughness.ts';
 
 /** Questions on their way to a worker and answers on their way back. */
 

@@ -19,32 +19,17 @@ import * as rational from '../algebra/rational.ts';
 import { vanishes } from '../algebra/vanishes.ts';
 import { written } from '../algebra/written.ts';
 import { enclose } from '../evaluate/enclosures.ts';
-import { literalRational } from '../evaluate/exponent.ts';
 import * as tree from '../language/tree.ts';
 import type { Expression } from '../language/tree.ts';
 import * as big from '../limit/bigFloat.ts';
+import { Breaks } from './breaks.ts';
 import { constantSign, numberOf, principalAngle } from './constants.ts';
 import { isolate, type Box } from './isolate.ts';
 import { comparePlaces, exactPlace, placeBy, rootPlace, sortedPlaces, type Place } from './place.ts';
 import { preciseSign, programOf } from './programs.ts';
-import { boundariesOf, formulaOf } from '../algebra/rowFormula.ts';
-import { builtIn } from '../functions/table.ts';
-import { endedEarly, stepsAllowed } from './thoroughness.ts';
+import { endedEarly, stepsAllowed } from '../evaluate/thoroughness.ts';
 import { placeByRoot, rootName, underRoot } from './underRoot.ts';
-
-/** Where a function is 0 on an interval. */
-export interface ZeroSet {
-  /** Proved, in ascending order. */
-  readonly roots: readonly Place[];
-  /** Places beside which the function is analytic or not defined, but at which it need not be. */
-  readonly breaks: readonly Place[];
-  /** Parts in which zeros or breaks could be neither found nor excluded. */
-  readonly undecided: readonly Box[];
-  /** Whether the function is 0 wherever it is defined. */
-  readonly isZero: boolean;
-}
-
-const nowhere: ZeroSet = { roots: [], breaks: [], undecided: [], isZero: false };
+import { nowhere, rangeParts, union, type ZeroSet } from './zeroSet.ts';
 
 /** Evaluations by interval arithmetic that one function on one interval may take in all. */
 const mostEvaluations = 30_000;
@@ -63,7 +48,7 @@ const mostLevels = 400;
 export class Zeros {
   private readonly known = new Map<string, ZeroSet>();
   private readonly knownBreaks = new Map<string, ZeroSet>();
-  private readonly bodyBreaks = new WeakMap<Expression, ZeroSet>();
+  private readonly breaks: Breaks;
   private depth = 0;
   /** Evaluations by interval arithmetic so far. */
   evaluations = 0;
@@ -72,7 +57,9 @@ export class Zeros {
     readonly variable: string,
     readonly low: number,
     readonly high: number,
-  ) {}
+  ) {
+    this.breaks = new Breaks(this, (name, from, to) => new Zeros(name, from, to));
+  }
 
   of(body: Expression): ZeroSet {
     return this.ofForm(canonical(body));
@@ -104,7 +91,7 @@ export class Zeros {
     if (!this.dependsOn(form)) return this.ofConstant(form);
     switch (form.kind) {
       case 'product':
-        return this.union(form.factors.map((factor) => this.ofFactor(factor)));
+        return union(form.factors.map((factor) => this.ofFactor(factor)));
       case 'power':
         return this.ofFactor(form);
       case 'sum':
@@ -118,16 +105,6 @@ export class Zeros {
     const sign = constantSign(form);
     const undecided = Number.isNaN(sign) ? [{ low: this.low, high: this.high }] : [];
     return { ...nowhere, isZero: sign === 0, undecided };
-  }
-
-  private union(sets: readonly ZeroSet[]): ZeroSet {
-    const breaks = sortedPlaces(sets.flatMap((set) => set.breaks));
-    return {
-      roots: sortedPlaces(sets.flatMap((set) => set.roots)),
-      breaks,
-      undecided: sets.flatMap((set) => set.undecided),
-      isZero: sets.some((set) => set.isZero),
-    };
   }
 
   /** A factor of a product: the zeros of a base with a positive exponent; those of others are breaks. */
@@ -258,7 +235,7 @@ export class Zeros {
     const level = product([numeric(rational.divide(rational.minusOne, coefficient)), others]);
     const targets = this.argumentsAt(rest, level);
     if (!targets) return null;
-    const zeros = this.union(
+    const zeros = union(
       targets.flatMap(({ argument, values }) =>
         values.map((value) => this.ofForm(sum([argument, product([whole(-1), value])]))),
       ),
@@ -323,7 +300,7 @@ export class Zeros {
       return constantSign(canonical(tree.subtract(tree.power(level, tree.number(2)), tree.number(1)))) > 0
         ? []
         : null;
-    const range = this.rangeOf(argument);
+    const range = this.rangeOf(written(argument));
     if (!range) return null;
     const angle = principalAngle(name, level);
     const pi = tree.constant('pi');
@@ -340,12 +317,11 @@ export class Zeros {
   }
 
   /** Bounds of an expression over the whole interval; null where it has none. */
-  private rangeOf(form: Canonical): Box | null {
-    const program = programOf(written(form), this.variable);
-    const parts = 64;
+  rangeOf(body: Expression): Box | null {
+    const program = programOf(body, this.variable);
     let range: Box | null = null;
-    for (let i = 0; i < parts; i++) {
-      const at = (k: number): number => this.low + ((this.high - this.low) * k) / parts;
+    for (let i = 0; i < rangeParts; i++) {
+      const at = (k: number): number => this.low + ((this.high - this.low) * k) / rangeParts;
       const { low, high, sure } = enclose(program, at(i), at(i + 1));
       this.evaluations++;
       if (Number.isNaN(low)) continue;
@@ -408,53 +384,7 @@ export class Zeros {
    * it stands: x/x has a break at 0.
    */
   breaksOfBody(body: Expression): ZeroSet {
-    const found = this.bodyBreaks.get(body);
-    if (found) return found;
-    const result = tree.dependsOn(body, this.variable) ? this.union(this.breakSets(body)) : nowhere;
-    this.bodyBreaks.set(body, result);
-    return result;
-  }
-
-  private breakSets(body: Expression): ZeroSet[] {
-    const inner = tree.children(body).map((part) => this.breaksOfBody(part));
-    switch (body.kind) {
-      case 'divide':
-        return [...inner, this.breaksAtZerosOf(body.right)];
-      case 'power':
-        return this.isWholePower(body) ? inner : [...inner, this.breaksAtZerosOf(body.base)];
-      case 'call':
-        return [...inner, ...this.breakSetsOfCall(body)];
-      case 'apply':
-      case 'product':
-      case 'summation':
-      case 'integral':
-      case 'limit':
-      case 'derivative':
-        // Nothing is known of what is inside: the whole interval stays open.
-        return [{ ...nowhere, undecided: [{ low: this.low, high: this.high }] }];
-      default:
-        return inner;
-    }
-  }
-
-  /** Those of a function that is written through others, tan as sin over cos, are where these have theirs. */
-  private breakSetsOfCall(body: tree.CallNode): ZeroSet[] {
-    const { inTermsOf } = builtIn(body.name);
-    const boundaries = boundariesOf(body).map((boundary) => this.breaksAtZerosOf(boundary));
-    if (inTermsOf === undefined) return boundaries;
-    return [...boundaries, this.breaksOfBody(formulaOf(inTermsOf, body.arguments))];
-  }
-
-  /** Whether a power has no break of its own: a whole exponent from 0 up, or a constant base. */
-  private isWholePower({ base, exponent }: tree.PowerNode): boolean {
-    const value = literalRational(exponent);
-    const isWhole = value !== null && rational.isInteger(value) && !rational.isNegative(value);
-    return isWhole || !tree.dependsOn(base, this.variable);
-  }
-
-  private breaksAtZerosOf(boundary: Expression): ZeroSet {
-    const { roots, breaks, undecided } = this.of(boundary);
-    return { roots: sortedPlaces([...roots, ...breaks]), breaks: [], undecided, isZero: false };
+    return this.breaks.of(body);
   }
 }
 

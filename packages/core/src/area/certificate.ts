@@ -2,7 +2,7 @@ import { programOf } from '../analysis/programs.ts';
 import { checkArea, type AreaCertificate, type CheckedArea } from '../checker/areas.ts';
 import * as tree from '../language/tree.ts';
 import type { Expression } from '../language/tree.ts';
-import { enclosedParts, integrandOf } from './enclosure.ts';
+import { enclosedParts, integrandOf } from '../evaluate/enclosedArea.ts';
 import type { DefiniteIntegral } from './integral.ts';
 
 /** Relative to the area of |f|: as narrow as doubles make it. */

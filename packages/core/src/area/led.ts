@@ -15,7 +15,7 @@ import {
   togetherOf,
   type EnclosedPart,
   type Integrand,
-} from './enclosure.ts';
+} from '../evaluate/enclosedArea.ts';
 
 /** An integral by quadrature, with bounds that are proved where there are such. */
 export interface Led extends Estimate {

@@ -1,7 +1,10 @@
 import { toNumber } from '../algebra/rational.ts';
 import { spend } from '../evaluate/effort.ts';
 import { isRelated } from '../evaluate/exact.ts';
-import type { ConstantStep, Program, Step } from '../evaluate/program.ts';
+import { areaBetween } from '../evaluate/enclosedArea.ts';
+import * as intervals from '../evaluate/interval.ts';
+import type { Interval } from '../evaluate/interval.ts';
+import type { ConstantStep, NestedStep, Program, Step } from '../evaluate/program.ts';
 import { indices } from '../evaluate/summation.ts';
 import { builtIn } from '../functions/table.ts';
 import type { Spline } from '../interpolation/spline.ts';
@@ -10,13 +13,13 @@ import * as balls from './ball.ts';
 import { isBall, type Ball, type Enclosed } from './ball.ts';
 import * as big from './bigFloat.ts';
 
-/** Thrown where a step has no evaluation of any precision: integrals, limits and long sums. */
+/** Thrown where a step has no evaluation of any precision: limits and long sums. */
 export class NotPrecise extends Error {}
 
 /**
  * The ball in which f(x) lies, for all numbers x of a ball.
  * @param bits binary digits that are kept on the way
- * @throws big.OutOfRange for numbers beyond reason, NotPrecise for integrals, limits and long sums
+ * @throws big.OutOfRange for numbers beyond reason, NotPrecise for limits and long sums
  */
 export function enclosePrecisely(
   program: Program,
@@ -105,6 +108,7 @@ function stepValue(
     case 'sum':
       return sumOf(step, of, bits);
     case 'integral':
+      return areaOf(step, of, bits);
     case 'limit':
       throw new NotPrecise(step.op);
   }
@@ -199,3 +203,44 @@ function sumOf(
     return sum;
   });
 }
+
+/** Bounds of integrals by doubles, which more digits do not make narrower. */
+const knownAreas = new WeakMap<Program, Map<string, Interval | null>>();
+const mostKnownAreas = 200;
+
+/** An integral between its bounds in doubles, however many digits are asked for; unsure where it has none. */
+function areaOf(
+  step: NestedStep & { op: 'sum' | 'integral' },
+  of: (index: number) => Enclosed,
+  bits: number,
+): Enclosed {
+  // An infinite bound has no ball.
+  if (of(step.from) === null || of(step.to) === null) return 'unsure';
+  return lifted([of(step.from), of(step.to), ...step.inputs.map(of)], (from, to, ...inputs) => {
+    const [first, last] = [from as Ball, to as Ball];
+    if (balls.isExactlyZero(balls.subtract(first, last, bits))) return balls.zero;
+    const [low, high, ...others] = [first, last, ...(inputs as Ball[])].map(betweenDoubles);
+    const known = knownAreas.get(step.body) ?? new Map<string, Interval | null>();
+    if (known.size >= mostKnownAreas) known.clear();
+    knownAreas.set(step.body, known);
+    const key = JSON.stringify([low, high, others]);
+    const found = known.get(key) ?? areaBetween(step.body, low as Interval, high as Interval, others);
+    known.set(key, found);
+    if (!found) return 'unsure';
+    const [least, most] = [found.low, found.high].map((end) => balls.exactly(big.fromDouble(end)));
+    return balls.hull(least as Ball, most as Ball, bits);
+  });
+}
+
+/** Doubles between which all numbers of a ball lie. */
+function betweenDoubles({ middle, radius }: Ball): Interval {
+  const value = big.toDouble(middle);
+  if (big.isZero(radius) && big.isZero(big.subtract(middle, big.fromDouble(value), exactBits)))
+    return intervals.exactly(value);
+  const reach =
+    big.toDouble(radius) * (1 + 2 * Number.EPSILON) + Math.abs(value) * Number.EPSILON + Number.MIN_VALUE;
+  return intervals.outward(value - reach, value + reach);
+}
+
+/** Enough for a difference of doubles of like size to be exact. */
+const exactBits = 1100;

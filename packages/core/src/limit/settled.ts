@@ -14,12 +14,16 @@ export class Unsettled extends Error {}
 const zero = tree.number(0);
 const kinks: ReadonlySet<string> = new Set(['abs', 'sign', 'min', 'max', 'floor', 'factorial']);
 
+/** The parts of a formula that a place decides on: of an integral its bounds, since its variable goes all the way. */
+const partsAtPlace = (node: Expression): readonly Expression[] =>
+  node.kind === 'integral' ? [node.from, node.to] : tree.children(node);
+
 /** Whether a formula has one form here and another there: which one holds at a place is settled first. */
 export const hasKinks = (node: Expression): boolean =>
   node.kind === 'spline' ||
   node.kind === 'piecewise' ||
   (node.kind === 'call' && kinks.has(node.name)) ||
-  tree.children(node).some(hasKinks);
+  partsAtPlace(node).some(hasKinks);
 
 /** A formula without a value. */
 const nothing = tree.divide(tree.number(1), zero);
@@ -40,6 +44,7 @@ export function settled(node: Expression, signOf: (formula: Expression) => numbe
 
   const visit = (part: Expression): Expression => {
     if (part.kind === 'piecewise') return chosen(part);
+    if (part.kind === 'integral') return { ...part, from: visit(part.from), to: visit(part.to) };
     const inner = tree.mapChildren(part, visit);
     switch (inner.kind) {
       case 'spline':

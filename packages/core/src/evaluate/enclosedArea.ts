@@ -1,10 +1,10 @@
-import { endedEarly, stepsAllowed } from '../analysis/thoroughness.ts';
-import { enclosedJet } from '../evaluate/enclosedJets.ts';
-import * as intervals from '../evaluate/interval.ts';
-import type { Interval } from '../evaluate/interval.ts';
-import * as jets from '../evaluate/intervalJet.ts';
-import type { IntervalJet } from '../evaluate/intervalJet.ts';
-import type { Program } from '../evaluate/program.ts';
+import { endedEarly, stepsAllowed } from './thoroughness.ts';
+import { enclosedJet } from './enclosedJets.ts';
+import * as intervals from './interval.ts';
+import type { Interval } from './interval.ts';
+import * as jets from './intervalJet.ts';
+import type { IntervalJet } from './intervalJet.ts';
+import type { Program } from './program.ts';
 
 /** A part of the way of an integral with the bounds between which its integral is proved to lie. */
 export interface EnclosedPart {
@@ -148,3 +148,35 @@ export const togetherOf = (parts: readonly EnclosedPart[]): Interval =>
   parts.reduce((sum, part) => intervals.add(sum, part.value), intervals.exactly(0));
 
 export const isBounded = ({ low, high }: Interval): boolean => Number.isFinite(high - low);
+
+/** The width of the bounds of an integral inside a formula, relative to the integral of |f|. */
+const sharp = 1e-14;
+
+/**
+ * Bounds of the integral of a program from one place to another, each of which is known to lie between two doubles;
+ * null where it has none.
+ * @param parameters values in the order of `program.parameters`
+ */
+export function areaBetween(
+  program: Program,
+  from: Interval,
+  to: Interval,
+  parameters: readonly Interval[],
+): Interval | null {
+  const f: Integrand = (x, length) => enclosedJet(program, jets.variable(x, length), parameters);
+  const middleOf = ({ low, high }: Interval): number => low + (high - low) / 2;
+  const [a, b] = [middleOf(from), middleOf(to)];
+  const parts = a === b ? [] : enclosedParts(f, Math.min(a, b), Math.max(a, b), sharp);
+  const between = togetherOf(parts);
+  // What lies between an end and the double that stands for it.
+  const rest = ([end, at]: readonly [Interval, number]): Interval =>
+    end.low === end.high
+      ? intervals.exactly(0)
+      : intervals.multiply(jets.valuesOf(f(end, 1)), intervals.subtract(end, intervals.exactly(at)));
+  const all = [
+    a <= b ? between : intervals.negate(between),
+    rest([to, b]),
+    intervals.negate(rest([from, a])),
+  ].reduce(intervals.add);
+  return all.sure && isBounded(all) ? all : null;
+}
