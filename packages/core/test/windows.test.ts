@@ -83,4 +83,7 @@ test('a root that no digits tell from the end of a stretch is not left out of a 
   // For x > 0 both sides meet at about 10^(−1,100,000).
   const body = read('x e min(x, 0) + 10^(-3) e^(-((x - 1.6)/10^(-3))^2)');
   expect(solve(body, tree.name('x'), 'x', [-2, 1])).toMatchObject({ solutions: [], complete: false });
+  // For x < 0 at about −10^(−10¹¹), which is beyond the reach of any number that is worked with.
+  const further = read('cbrt(π x) + 10^(-6) e^(-((x - 3.4)/10^(-5))^2)');
+  expect(solve(further, tree.name('x'), 'x', [-2, 1]).complete).toBe(false);
 });

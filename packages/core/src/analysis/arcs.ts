@@ -214,7 +214,9 @@ export class Arcs {
     if (root === end || (root.exact && end.exact) || comparePlaces(root, end) !== 0) return false;
     const height = heightAt(body, this.variable, end);
     const sign = height ? signOfHeight(height) : NaN;
-    if (Math.abs(sign) !== 1) return false;
+    // At a known number of which nothing shows whether f is 0, nothing shows that it is the root.
+    if (Number.isNaN(sign)) return end.exact !== null;
+    if (sign === 0) return false;
     const inner = big.fromDouble(inwards > 0 ? root.high : root.low);
     return preciseSign(programOf(body, this.variable), inner, quickBits) !== sign;
   }

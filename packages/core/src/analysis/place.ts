@@ -206,7 +206,11 @@ export function comparePlaces(p: Place, q: Place): number {
   const difference = big.subtract(p.at(separation), q.at(separation), separation);
   const size = big.order(p.at(separation)) > 0n ? big.order(p.at(separation)) : 0n;
   const isNear = big.isZero(difference) || big.order(difference) < size - BigInt(separation - 20);
-  if (!isNear) return big.sign(difference);
+  if (!isNear) {
+    // What Newton's method has not come near to is told apart by bounds alone.
+    const apart = balls.signOf(balls.subtract(p.ball(separation), q.ball(separation), separation));
+    if (apart !== undefined) return apart;
+  }
   return p.exact && q.exact ? comparedByAlgebra(p.exact, q.exact) : 0;
 }
 

@@ -10,7 +10,8 @@ import * as tree from '../language/tree.ts';
 import type { Expression } from '../language/tree.ts';
 import { convergence, type Convergence } from './convergence.ts';
 import { valueAt } from './endValues.ts';
-import { joined, ledIntegral, type Led } from './led.ts';
+import { boundsBesideEnds } from './besideEnds.ts';
+import { joined, ledIntegral, within, type Led } from './led.ts';
 import { partOf, valueOf, type Found } from './parts.ts';
 import { isFinitePlace, type End, type Stretch } from './stretches.ts';
 
@@ -18,7 +19,9 @@ import { isFinitePlace, type End, type Stretch } from './stretches.ts';
 export function byQuadrature(stretch: Stretch, variable: string): Found {
   const ends = [convergenceAt(stretch, variable, 'from'), convergenceAt(stretch, variable, 'to')];
   const verdict = (['diverges', 'unknown', 'converges'] as const).find((one) => ends.includes(one));
-  const { value, error, magnitude, bounds } = ledOver(stretch, variable);
+  const led = ledOver(stretch, variable);
+  const { value, error, magnitude, bounds } =
+    verdict === 'converges' ? provedBeside(led, stretch, variable) : led;
   const proved = bounds ? error + slack(stretch, variable) : NaN;
   return {
     part: partOf(stretch, verdict === 'converges' ? value : NaN, null),
@@ -27,6 +30,19 @@ export function byQuadrature(stretch: Stretch, variable: string): Found {
     certainty: proved >= 0 ? 'proved' : 'estimated',
     convergence: verdict ?? 'converges',
   };
+}
+
+/** Of the integral of |f|: wider bounds tell less than an estimate. */
+const narrow = 1e-9;
+
+/** What quadrature tells of a stretch with an end without a value, between bounds where there are such. */
+function provedBeside(led: Led, stretch: Stretch, variable: string): Led {
+  if (led.bounds || Number.isNaN(led.value)) return led;
+  const isThere = (place: Place): boolean => isRegular(stretch.body as Expression, variable, place);
+  const bounds = boundsBesideEnds(stretch, variable, isThere);
+  return bounds && bounds.high - bounds.low <= narrow * led.magnitude
+    ? within(bounds, led, led.magnitude)
+    : led;
 }
 
 /** Of the integral of |f|: a larger estimated error leaves no value rather than a wrong one. */

@@ -21,14 +21,19 @@ export function convergence(body: Expression, variable: string, end: End, side: 
   if (isPlace && !end.exact) return 'unknown';
   const limit = (formula: Expression): Limit => limitOfFormula(formula, goalAt(variable, end, side));
   if (isPlace && isFinite(limit(body))) return 'converges';
-  const bounded = withoutWaves(body);
   const distance = isPlace
     ? tree.call('abs', tree.subtract(x, end.exact ?? tree.number(0)))
     : tree.call('abs', x);
-  const size = tree.call('abs', bounded.body);
-  const power = limit(tree.divide(tree.call('ln', size), tree.call('ln', distance)));
-  const judged = judge(power, -1, isPlace ? 1 : -1);
-  const verdict = judged ?? byLogarithm(limit, size, distance);
+  const verdictOn = (formula: Expression): Convergence => {
+    const size = tree.call('abs', formula);
+    const power = limit(tree.divide(tree.call('ln', size), tree.call('ln', distance)));
+    return judge(power, -1, isPlace ? 1 : -1) ?? byLogarithm(limit, size, distance);
+  };
+  // At a place a sine may be as small as its argument.
+  const asItIs = isPlace ? verdictOn(body) : 'unknown';
+  if (asItIs !== 'unknown') return asItIs;
+  const bounded = withoutWaves(body);
+  const verdict = verdictOn(bounded.body);
   return verdict === 'diverges' && bounded.isSmaller ? 'unknown' : verdict;
 }
 

@@ -76,7 +76,7 @@ function led(way: Way, tolerance: number): Led {
 }
 
 /** The value that quadrature tells where that lies between the bounds, and otherwise what lies between them. */
-function within(bounds: Interval, seen: Estimate, magnitude: number): Led {
+export function within(bounds: Interval, seen: Estimate, magnitude: number): Led {
   const isInside = seen.value >= bounds.low && seen.value <= bounds.high;
   const value = isInside ? seen.value : bounds.low + (bounds.high - bounds.low) / 2;
   return { value, error: Math.max(bounds.high - value, value - bounds.low), magnitude, bounds };

@@ -59,32 +59,50 @@ const deepest = 32;
  * its range times the width is taken instead. Parts with the widest bounds are halved until the whole is narrow enough.
  * Source: Moore, Methods and Applications of Interval Analysis (1979), chapter 8.
  * @param tolerance the width of the bounds that is asked for, relative to the integral of |f|
+ * @param first bounds over the first part, from a up to a number, where f need not have a value at a
  */
-export function enclosedParts(f: Integrand, a: number, b: number, tolerance = 1e-10): EnclosedPart[] {
-  let parts = [partOver(f, a, b, b - a)];
+export function enclosedParts(
+  f: Integrand,
+  a: number,
+  b: number,
+  tolerance = 1e-10,
+  first: ((to: number) => Interval | null) | null = null,
+): EnclosedPart[] {
+  const part = (from: number, to: number): EnclosedPart =>
+    first && from === a ? firstPart(first(to), a, to) : partOver(f, from, to, b - a);
+  let parts = [part(a, b)];
   for (;;) {
-    const size = parts.reduce((total, part) => total + sizeOf(part), 0);
+    const size = parts.reduce((total, one) => total + sizeOf(one), 0);
     const open = parts.filter(({ isSettled }) => !isSettled);
-    const width = open.reduce((total, part) => total + part.width, 0);
+    const width = open.reduce((total, one) => total + one.width, 0);
     if (width <= tolerance * Math.max(size, Number.MIN_VALUE)) return parts;
     if (parts.length >= stepsAllowed(mostParts)) {
       endedEarly();
       return parts;
     }
     // All parts of more than their share at once, so that the list is gone through a few times only.
-    const share = Math.max(...open.map((part) => part.width)) / 8;
-    parts = parts.flatMap((part) =>
-      part.width >= share && !part.isSettled ? halves(f, part, b - a) : [part],
-    );
+    const share = Math.max(...open.map(({ width: one }) => one)) / 8;
+    parts = parts.flatMap((one) => (one.width >= share && !one.isSettled ? halves(one, part) : [one]));
   }
 }
 
 /** What ∫ |f| over a part is at least. */
 export const sizeOf = ({ value: { low, high } }: EnclosedPart): number => Math.max(0, low, -high);
 
-function halves(f: Integrand, { from, to }: EnclosedPart, whole: number): EnclosedPart[] {
+function halves(
+  { from, to }: EnclosedPart,
+  part: (from: number, to: number) => EnclosedPart,
+): EnclosedPart[] {
   const middle = from + (to - from) / 2;
-  return [partOver(f, from, middle, whole), partOver(f, middle, to, whole)];
+  return [part(from, middle), part(middle, to)];
+}
+
+/** A part that begins where the integrand need not have a value. */
+function firstPart(bounds: Interval | null, from: number, to: number): EnclosedPart {
+  const value = bounds ?? intervals.everything;
+  const width = value.high - value.low;
+  const isSettled = to - from < leastWidth || width < leastWidth;
+  return { from, to, value, width, isSettled, isRounding: false };
 }
 
 function partOver(f: Integrand, from: number, to: number, whole: number): EnclosedPart {

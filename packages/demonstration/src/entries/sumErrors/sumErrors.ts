@@ -132,11 +132,11 @@ interface Column {
   readonly at: (n: number) => number | null;
 }
 
-/** The totals of all rules side by side, then how the first changes, then the errors. */
+/** The totals of all rules side by side, then how the only one changes, then the errors. */
 function tableOf(series: readonly RuleErrors[], rounding: RoundingRule): StudyTable {
   const isAlone = series.length === 1;
-  const head = (what: string, { rule }: RuleErrors): string =>
-    isAlone ? what : what === 'total' ? ruleNames[rule] : `${what}, ${ruleNames[rule]}`;
+  const head = (what: 'total' | 'error', { rule }: RuleErrors): string =>
+    isAlone ? what : what === 'total' ? ruleNames[rule] : `error, ${ruleNames[rule]}`;
   const found = ({ errors }: RuleErrors, n: number): SumError | undefined =>
     errors.find((one) => one.n === n);
   const changeOf = (one: RuleErrors, n: number): number | null => {
@@ -145,7 +145,7 @@ function tableOf(series: readonly RuleErrors[], rounding: RoundingRule): StudyTa
   };
   const columns: Column[] = [
     ...series.map((one) => ({ head: head('total', one), at: (n: number) => found(one, n)?.total ?? null })),
-    ...series.slice(0, 1).map((one) => ({ head: head('change', one), at: (n: number) => changeOf(one, n) })),
+    ...(isAlone ? series : []).map((one) => ({ head: 'change', at: (n: number) => changeOf(one, n) })),
     ...series.map((one) => ({ head: head('error', one), at: (n: number) => found(one, n)?.error ?? null })),
   ];
   const names = series.map(({ rule }) => ruleNames[rule]);
