@@ -31,6 +31,21 @@ describe('key points', () => {
   const study = (more: Partial<Extract<Entry, { kind: 'keyPoints' }>> = {}) =>
     makeEntry('keyPoints', { order: 2, on: 'f', ...interval, ...more });
 
+  test('a zero at an included end, or where a jump has its value, is filled: a ring would look like a gap', () => {
+    const shapes = (text: string, more: Parameters<typeof study>[0]): readonly string[] =>
+      ofKind(marksOf(sceneOf(withStudy(`f(x) = ${text}`, study(more)))), 'dot').map(
+        ({ shape = 'disc' }) => shape,
+      );
+    const rise = 'x(12 - x)/5 for 0 ≤ x ≤ 12';
+    expect(shapes(rise, { from: '0', to: '12' })).toEqual(['square', 'disc', 'disc', 'square', 'disc']);
+    // The end itself may be hidden: what is filled there is the curve's.
+    expect(shapes(rise, { from: '0', to: '12', shows: ['zeros'] })).toEqual(['disc', 'disc']);
+    expect(shapes('x if x ≤ 0; 1 + x otherwise', { from: '-1', to: '1', shows: ['zeros'] })).toEqual([
+      'disc',
+    ]);
+    expect(shapes('x', { from: '-1', to: '1', shows: ['zeros'] })).toEqual(['ring']);
+  });
+
   test('are marked by kind, with their coordinates, and the interval along the axis', () => {
     const scene = sceneOf(withStudy('f(x) = x^3/3 - x', study()));
     const marks = marksOf(scene);

@@ -20,7 +20,7 @@ import { failed, worked } from '../outcome.ts';
 import type { StudyResult } from '../study.ts';
 import { knownX, knownY, linesOf, sentenceOf, tableOf } from './inWords.ts';
 import { allGroups, groupOf, kindWords, type FoundPoint } from './kinds.ts';
-import { asymptoteMark, marksOf } from './marks.ts';
+import { asymptoteMark, isOnFilled, marksOf } from './marks.ts';
 import { proofOf, stripOf, type Proof } from './proof.ts';
 
 export const keyPointsSchema = z.strictObject({
@@ -121,7 +121,10 @@ export const keyPointsKind: EntryKind<KeyPointsEntry, KeyPointsResult> = {
       { kind: 'span', entry: id, x0, x1, y: tier.frame.top + tier.frame.height, tone },
       ...(proof ? [proofMark(id, proof, curve, tier)] : []),
       ...(shows.includes('asymptotes') ? asymptotes : []).map((line) => asymptoteMark(id, line, tier)),
-      ...shown.flatMap((point) => marksOf(id, point, curve, tier, labels && isLabelled(point, shown))),
+      ...shown.flatMap((point) => {
+        const hasLabel = labels && isLabelled(point, shown);
+        return marksOf(id, point, curve, tier, { hasLabel, isFilled: isOnFilled(point, points) });
+      }),
     ];
   },
 };

@@ -17,12 +17,17 @@ const shapes: Partial<Record<FoundPoint['kind'], PointShape>> = {
   hole: 'ring',
 };
 
+/** Whether a zero is where an end of the function or a side of a jump is filled: a ring over it would look like a gap. */
+export const isOnFilled = (point: FoundPoint, points: readonly FoundPoint[]): boolean =>
+  point.kind === 'zero' &&
+  points.some(({ kind, x, y }) => (kind === 'endpoint' || kind === 'jump') && x === point.x && y === point.y);
+
 export function marksOf(
   id: string,
   point: FoundPoint,
   curve: CurveResult,
   tier: TierView,
-  hasLabel: boolean,
+  { hasLabel, isFilled }: { hasLabel: boolean; isFilled: boolean },
 ): Mark[] {
   const { kind, x, y } = point;
   const tone = toneOf(curve.order, curve.family);
@@ -40,7 +45,8 @@ export function marksOf(
     tone,
     ...(shape ? { shape } : {}),
   });
-  const dots = kind === 'jump' ? jumpDots(point, dotAt) : y === null ? [] : [dotAt(y, shapes[kind])];
+  const dots =
+    kind === 'jump' ? jumpDots(point, dotAt) : y === null ? [] : [dotAt(y, isFilled ? 'disc' : shapes[kind])];
   const labelled = y ?? point.sides?.left?.value;
   if (!hasLabel || labelled === undefined || dots.length === 0) return dots;
   const text = `(${format(knownNumber(x), tier.rule).text}, ${heightText(point, tier.rule)})`;
