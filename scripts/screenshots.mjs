@@ -81,7 +81,7 @@ async function takePicturesWith(browser, address) {
   await inWindow({}, async (page) => {
     await enter(page);
     await page.getByRole('link', { name: /Guess the rule/ }).click();
-    await page.getByRole('region', { name: 'Table of f' }).waitFor();
+    await page.getByRole('region', { name: 'Table of f' }).first().waitFor();
     await picture(page, 'table');
   });
   await inWindow({}, async (page) => {
