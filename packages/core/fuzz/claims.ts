@@ -1,8 +1,10 @@
 import {
   closedFormula,
+  Effort,
   integral,
   isTooLarge,
   keyPoints,
+  OutOfEffort,
   readExpression,
   sentence,
   signs,
@@ -65,14 +67,19 @@ function scaled(random: Random): string {
   }
 }
 
+/** Counted operations for one question, as at the door: what takes more is given up. */
+const mostOperations = 250_000_000;
+
 /** The verdict on what the engine claims. */
 export function judge({ text, on, kind }: Question, random: Random, claims: Partial<Claims> = {}): Verdict {
   const reading = readExpression(text, { names: new Set(['x']), functions: new Set() });
   if (!reading.ok) throw new Error(sentence(reading.problem));
   try {
-    return judges[kind](reading.value, on, random, { ...engine, ...claims });
+    return new Effort(mostOperations).spendOn(() =>
+      judges[kind](reading.value, on, random, { ...engine, ...claims }),
+    );
   } catch (error) {
-    if (isTooLarge(error) || error instanceof SingleValues) return null;
+    if (isTooLarge(error) || error instanceof SingleValues || error instanceof OutOfEffort) return null;
     throw error;
   }
 }
