@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { keyPoints, readExpression, signs, solve, tree, type Expression } from '../src/index.ts';
+import { Effort, keyPoints, readExpression, signs, solve, tree, type Expression } from '../src/index.ts';
 import { Random } from '../fuzz/inputs.ts';
 
 const read = (text: string): Expression => {
@@ -80,6 +80,12 @@ describe('a running total that has no formula', () => {
         'endpoint 2.00000000',
       ]);
     }
+  });
+
+  test('over poles is given up soon', () => {
+    const effort = new Effort(30_000_000);
+    const told = effort.spendOn(() => signs(read('∫_0^x tan(t) dt'), 'x', [-2, 2]));
+    expect(told.complete).toBe(false);
   });
 
   test('is not complete over a place where its integrand has no value, or jumps', () => {

@@ -4,6 +4,7 @@ import * as tree from '../language/tree.ts';
 import type { Expression } from '../language/tree.ts';
 import { signOf } from '../limit/ball.ts';
 import { nameOfSpot, limitOfFormula, type ProvedLimit, type Spot } from '../limit/growth/limitOfFormula.ts';
+import { holdsIntegral } from './breaks.ts';
 import {
   compareHeights,
   foundHeight,
@@ -58,9 +59,6 @@ interface ArcSide {
 
 const endPlace = (end: number | Place): Place =>
   typeof end === 'number' ? (exactPlace(numberFormula(end)) as Place) : end;
-
-const holdsIntegral = (node: Expression): boolean =>
-  node.kind === 'integral' || tree.children(node).some(holdsIntegral);
 
 /** How far beyond the interval zeros are looked for, so that those at its ends are inside. */
 const overhang = 1e-3;

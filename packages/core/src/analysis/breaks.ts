@@ -119,6 +119,9 @@ export class Breaks {
   }
 }
 
+export const holdsIntegral = (node: Expression): boolean =>
+  node.kind === 'integral' || tree.children(node).some(holdsIntegral);
+
 /** Whether a formula is a polynomial in a name, its coefficients any formulas: it has no breaks because of it. */
 function isPolynomialIn(node: Expression, name: string): boolean {
   if (!tree.dependsOn(node, name)) return true;

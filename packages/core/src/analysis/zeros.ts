@@ -22,7 +22,7 @@ import { enclose } from '../evaluate/enclosures.ts';
 import * as tree from '../language/tree.ts';
 import type { Expression } from '../language/tree.ts';
 import * as big from '../limit/bigFloat.ts';
-import { Breaks } from './breaks.ts';
+import { Breaks, holdsIntegral } from './breaks.ts';
 import { constantSign, numberOf, principalAngle } from './constants.ts';
 import { isolate, type Box } from './isolate.ts';
 import { comparePlaces, exactPlace, placeBy, rootPlace, sortedPlaces, type Place } from './place.ts';
@@ -347,6 +347,9 @@ export class Zeros {
   private searched(form: Canonical): ZeroSet {
     const breaks = this.breaksOf(form);
     const body = written(form);
+    // An integral over a pole is long to look at, and nothing could be proved of it.
+    const isOpen = breaks.undecided.some(({ low, high }) => low <= this.low && high >= this.high);
+    if (isOpen && holdsIntegral(body)) return { ...nowhere, undecided: breaks.undecided };
     const ends: (Place | null)[] = [null, ...breaks.roots, null];
     const roots: Place[] = [];
     const undecided: Box[] = [...breaks.undecided];

@@ -167,6 +167,25 @@ export const togetherOf = (parts: readonly EnclosedPart[]): Interval =>
 
 export const isBounded = ({ low, high }: Interval): boolean => Number.isFinite(high - low);
 
+/** Ranges that are looked at to see that an integrand has bounds, and halvings before it is taken to have none. */
+const mostLooks = 300;
+const mostHalvings = 20;
+
+/** Whether an integrand is shown to have bounds all the way: a pole is seen before any time is spent on the rest. */
+function isBoundedBetween(f: Integrand, a: number, b: number): boolean {
+  const open = [{ low: a, high: b, halvings: 0 }];
+  for (let looks = 0; looks < mostLooks; looks++) {
+    const part = open.pop();
+    if (!part) return true;
+    const { low, high, halvings } = part;
+    if (isBounded(jets.valuesOf(f({ low, high, sure: true }, 1)))) continue;
+    if (halvings >= mostHalvings) return false;
+    const middle = low + (high - low) / 2;
+    open.push({ low: middle, high, halvings: halvings + 1 }, { low, high: middle, halvings: halvings + 1 });
+  }
+  return false;
+}
+
 /** The width of the bounds of an integral inside a formula, relative to the integral of |f|. */
 const sharp = 1e-14;
 
@@ -184,7 +203,9 @@ export function areaBetween(
   const f: Integrand = (x, length) => enclosedJet(program, jets.variable(x, length), parameters);
   const middleOf = ({ low, high }: Interval): number => low + (high - low) / 2;
   const [a, b] = [middleOf(from), middleOf(to)];
-  const parts = a === b ? [] : enclosedParts(f, Math.min(a, b), Math.max(a, b), sharp);
+  const [least, most] = [Math.min(a, b), Math.max(a, b)];
+  if (!isBoundedBetween(f, least, most)) return null;
+  const parts = a === b ? [] : enclosedParts(f, least, most, sharp);
   const between = togetherOf(parts);
   // What lies between an end and the double that stands for it.
   const rest = ([end, at]: readonly [Interval, number]): Interval =>

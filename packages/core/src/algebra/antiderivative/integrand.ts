@@ -1,7 +1,7 @@
-import { difference, nameOf, product, type Canonical } from '../canonical.ts';
+import { baseAndExponent, difference, nameOf, power, product, whole, type Canonical } from '../canonical.ts';
 import { derivative } from '../differentiate.ts';
 import { expanded } from '../expand.ts';
-import { dependsOn } from '../parts.ts';
+import { dependsOn, withParts } from '../parts.ts';
 import * as rational from '../rational.ts';
 
 /** Forms that one search for an antiderivative may look at. */
@@ -69,6 +69,25 @@ export function linear(form: Canonical, search: Search): { a: Canonical; b: Cano
   if (search.moves(a)) return null;
   const b = expanded(difference(form, product([a, search.x])));
   return search.moves(b) ? null : { a, b };
+}
+
+/**
+ * A form with tᵃᵏ for powers a of a base, whose k-th root is t.
+ * @param x what stands for the variable itself
+ */
+export function inRootOf(
+  base: Canonical,
+  k: number,
+  t: Canonical,
+  x: Canonical,
+  variable: string,
+): (form: Canonical) => Canonical {
+  const inT = (part: Canonical): Canonical => {
+    const { base: inner, exponent } = baseAndExponent(part);
+    if (inner.key === base.key && exponent.kind === 'number') return power(t, product([exponent, whole(k)]));
+    return part.key === variable ? x : withParts(part, inT);
+  };
+  return inT;
 }
 
 /** Highest power for which antiderivatives are written out term by term. */

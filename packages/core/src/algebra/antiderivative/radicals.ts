@@ -13,12 +13,12 @@ import {
   type Canonical,
 } from '../canonical.ts';
 import { expanded } from '../expand.ts';
-import { factorsOf, partsOf, replaced, withParts } from '../parts.ts';
+import { factorsOf, partsOf, replaced } from '../parts.ts';
 import * as polynomial from '../polynomial.ts';
 import type { Polynomial } from '../polynomial.ts';
 import * as rational from '../rational.ts';
 import type { Rational } from '../rational.ts';
-import { linear, type Method, type Search } from './integrand.ts';
+import { inRootOf, linear, type Method, type Search } from './integrand.ts';
 import { logarithmOfSize } from './table.ts';
 
 /** Highest degree of a polynomial before the root of a quadratic. */
@@ -95,11 +95,7 @@ export const byLinearRoot: Method = (form, search) => {
   const inside = search.in(`${search.variable}~`);
   const t = inside.x;
   const x = quotient(difference(power(t, whole(k)), line.b), line.a);
-  const inT = (part: Canonical): Canonical => {
-    const { base: inner, exponent } = baseAndExponent(part);
-    if (inner.key === base.key && exponent.kind === 'number') return power(t, product([exponent, whole(k)]));
-    return part.key === search.variable ? x : withParts(part, inT);
-  };
+  const inT = inRootOf(base, k, t, x, search.variable);
   const changed = product([inT(form), quotient(product([whole(k), power(t, whole(k - 1))]), line.a)]);
   const antiderivative = inside.of(expanded(changed)) ?? inside.of(changed);
   return antiderivative && replaced(antiderivative, t, power(base, numeric(rational.rational(1, k))));
@@ -139,11 +135,7 @@ export const byFractionRoot: Method = (form, search) => {
   const raised = power(t, whole(k));
   const below = difference(a, product([c, raised]));
   const x = quotient(difference(product([d, raised]), b), below);
-  const inT = (part: Canonical): Canonical => {
-    const { base: inner, exponent } = baseAndExponent(part);
-    if (inner.key === base.key && exponent.kind === 'number') return power(t, product([exponent, whole(k)]));
-    return part.key === search.variable ? x : withParts(part, inT);
-  };
+  const inT = inRootOf(base, k, t, x, search.variable);
   // dx = k (ad − bc) tᵏ⁻¹/(a − ctᵏ)² dt
   const turning = difference(product([a, d]), product([b, c]));
   const dx = product([whole(k), turning, power(t, whole(k - 1)), power(below, whole(-2))]);

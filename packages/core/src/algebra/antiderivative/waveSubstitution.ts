@@ -12,10 +12,10 @@ import {
 } from '../canonical.ts';
 import { factored } from '../expand.ts';
 import { inSinesAndCosines } from '../identities.ts';
-import { dependsOn, mapped, partsOf, replaced, withParts } from '../parts.ts';
+import { dependsOn, mapped, partsOf, replaced } from '../parts.ts';
 import * as rational from '../rational.ts';
 import { inSimpleAngles } from '../vanishes.ts';
-import { linear, type Method, type Search } from './integrand.ts';
+import { inRootOf, linear, type Method, type Search } from './integrand.ts';
 
 /** The ax + b of which there are circular functions, where there is one only. */
 function angleIn(form: Canonical, names: ReadonlySet<string>, search: Search): Canonical | null {
@@ -87,11 +87,7 @@ function byRootOf(name: 'tan' | 'cot', sign: 1 | -1, form: Canonical, search: Se
   const times = whole(Number(k));
   const inside = search.in(`${search.variable}~`);
   const t = inside.x;
-  const inT = (part: Canonical): Canonical => {
-    const { base, exponent } = baseAndExponent(part);
-    if (base.key === tangent.key && exponent.kind === 'number') return power(t, product([exponent, times]));
-    return withParts(part, inT);
-  };
+  const inT = inRootOf(tangent, Number(k), t, search.x, search.variable);
   const du = product([
     whole(sign),
     times,
