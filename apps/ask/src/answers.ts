@@ -157,7 +157,13 @@ function sum(question: QuestionAbout<'sum'>): unknown {
     const { x, height, area } = partOf(found, sign > 0 ? i : found.xs.length - 1 - i);
     return { x, height: plain(height), area: plain(sign * area) };
   });
-  return { total: plain(sign * found.total), dx: (question.on[1] - question.on[0]) / n, parts };
+  const isSearched = rule === 'lower' || rule === 'upper';
+  return {
+    total: plain(sign * found.total),
+    dx: (question.on[1] - question.on[0]) / n,
+    parts,
+    ...(isSearched ? { proved: found.isProved } : {}),
+  };
 }
 
 function definiteIntegral(question: QuestionAbout<'integral'>): unknown {

@@ -157,6 +157,13 @@ describe('questions in bulk', () => {
       total: 1.5,
     });
     expect(ask({ ask: 'sum', f: '1/x', on: [0, 1], n: 2, rule: 'left' })).toMatchObject({ total: null });
+    expect(ask({ ask: 'sum', f: 'x^2', on: [-1, 1], n: 1, rule: 'lower' })).toMatchObject({
+      total: 0,
+      proved: true,
+    });
+    expect(ask({ ask: 'sum', f: 'x sin(1/x)', on: [0, 1], n: 2, rule: 'upper' })).toMatchObject({
+      proved: false,
+    });
     expect(ask({ ask: 'sum', f: 'x^2', on: [0, 2], n: 3, rule: 'simpson' })).toEqual({
       error: 'Parabolas take the parts in pairs: n has to be even.',
     });

@@ -231,23 +231,26 @@ const ofValues: Judge = (body, [a, b], random, claims) => {
   return 'right';
 };
 
-/** An integral lies within the bound that it is given. */
-const ofIntegrals: Judge = (body, [a, b], _random, claims) => {
-  const { value, bound, certainty, diverges } = claims.integral(body, 'x', [a, b]);
-  const looked = integralBetween(body, a, b, 40);
-  if (!looked) return null;
-  if (diverges) return wrong('it is said to diverge, and is bounded');
-  if (Number.isNaN(value) || certainty === 'estimated') return null;
-  const error = bound + Math.abs(value) * 1e-13 + 1e-300;
-  return areApart(looked, about(value, error)) ? wrong(`the integral is not ${value} ± ${bound}`) : 'right';
-};
+/** An integral, or the area between curve and axis, lies within the bound that it is given. */
+const ofArea =
+  (isTotal: boolean): Judge =>
+  (body, [a, b], _random, claims) => {
+    const { value, bound, certainty, diverges } = claims.integral(body, 'x', [a, b], { isTotal });
+    const looked = integralBetween(isTotal ? tree.call('abs', body) : body, a, b, 40);
+    if (!looked) return null;
+    if (diverges) return wrong('it is said to diverge, and is bounded');
+    if (Number.isNaN(value) || certainty === 'estimated') return null;
+    const error = bound + Math.abs(value) * 1e-13 + 1e-300;
+    return areApart(looked, about(value, error)) ? wrong(`the integral is not ${value} ± ${bound}`) : 'right';
+  };
 
 const judges = {
   keyPoints: ofKeyPoints,
   solutions: ofSolutions,
   signs: ofSigns,
   values: ofValues,
-  integrals: ofIntegrals,
+  integrals: ofArea(false),
+  areas: ofArea(true),
 } as const;
 
 export interface ClaimsTally {

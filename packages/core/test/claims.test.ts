@@ -54,6 +54,11 @@ describe('the judge contradicts what is false', () => {
       'x^2',
       { integral: () => ({ value: 1, bound: 1e-9, certainty: 'proved', diverges: false }) },
     ],
+    [
+      'areas',
+      'sin(x)',
+      { integral: () => ({ value: 0, bound: 1e-9, certainty: 'proved', diverges: false }) },
+    ],
     ['integrals', 'x^2', { integral: () => ({ value: NaN, bound: 0, certainty: 'proved', diverges: true }) }],
   ] as [Parameters<typeof judge>[0]['kind'], string, object][])('%s of %s: %j', (kind, text, claims) => {
     const question = { kind, text, on: [-3, 3] as const };

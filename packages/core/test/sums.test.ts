@@ -1,7 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { cases } from '../../../tests/cases.ts';
-import { evenPartition, readExpression, riemannSum, type SumRule } from '../src/index.ts';
+import { extremes } from '../src/area/extremes.ts';
+import { evenPartition, extremeHeights, readExpression, riemannSum, type SumRule } from '../src/index.ts';
 
 const read = (text: string) => {
   const reading = readExpression(text, { names: new Set(['x']), functions: new Set() });
@@ -34,6 +35,29 @@ describe('sums of published worked examples', () => {
 });
 
 describe('lower and upper sums', () => {
+  test('reach the heights beside jumps, however many there are', () => {
+    const upper = sumOf('mod(1000x, 1)', [0, 1], 4, 'upper');
+    expect([...upper.heights]).toEqual([1, 1, 1, 1]);
+    expect(upper.isProved).toBe(true);
+    expect([...sumOf('mod(1000x, 1)', [0, 1], 4, 'lower').heights]).toEqual([0, 0, 0, 0]);
+  });
+
+  test('have no height where the jumps are too many to be looked at', () => {
+    const { heights, isProved } = sumOf('mod(1000x, 1)', [0, 100], 4, 'upper');
+    expect(isProved).toBe(false);
+    expect([...heights].every(Number.isNaN)).toBe(true);
+  });
+
+  test('know both sides of a jump in the middle of the interval', () => {
+    // 600 jumps, one of them at 1/2: from 1 to 0.
+    const ends = Float64Array.from([0.4999, 0.5, 0.5001]);
+    const body = read('mod(1200x, 1)');
+    const found = extremeHeights(body, 'x', [0, 1]);
+    const { heights } = extremes(found, ends, Float64Array.from([0.88, 0, 0.12]), 'upper');
+    expect(heights[0]).toBe(1);
+    expect(heights[1]).toBeCloseTo(0.12, 9);
+  });
+
   test('find the extremum inside a part, which no end shows', () => {
     const text = '4 - (x - 1)^2';
     expect(sumOf(text, [0, 2], 1, 'upper').total).toBeCloseTo(8, 12);

@@ -99,7 +99,7 @@ describe('a rectangle sum', () => {
   });
 
   test('of least and greatest heights says where these could not be found', () => {
-    expect(problemOf(withSum('f(x) = mod(1000x, 1)', '4', { rule: 'upper' }))).toBe(
+    expect(problemOf(withSum('f(x) = mod(10000x, 1)', '4', { rule: 'upper' }))).toBe(
       'Where f is least and greatest could not all be found; a shorter interval may help.',
     );
     expect(sumIn(withSum('f(x) = mod(10x, 1)', '4', { rule: 'upper', to: '1' })).total.value).toBe(1);

@@ -1,4 +1,17 @@
-import { baseAndExponent, callOf, power, product, sum, whole, type Canonical } from './canonical.ts';
+import {
+  baseAndExponent,
+  callOf,
+  difference,
+  euler,
+  negative,
+  numeric,
+  power,
+  product,
+  quotient,
+  sum,
+  whole,
+  type Canonical,
+} from './canonical.ts';
 import { mapped, partsOf } from './parts.ts';
 import * as rational from './rational.ts';
 
@@ -28,6 +41,33 @@ export function inSinesAndCosines(c: Canonical): Canonical {
         return power(sine, whole(-1));
       default:
         return part;
+    }
+  });
+}
+
+const hyperbolics: ReadonlySet<string> = new Set(['sinh', 'cosh', 'tanh', 'coth', 'sech', 'csch']);
+
+/** The form with hyperbolic functions written through exponentials. */
+export function inExponentials(c: Canonical): Canonical {
+  return mapped(c, (part) => {
+    if (part.kind !== 'call' || !hyperbolics.has(part.name)) return part;
+    const [u] = part.operands as [Canonical];
+    const [up, down] = [power(euler, u), power(euler, negative(u))];
+    const [sine, cosine] = [difference(up, down), sum([up, down])];
+    const half = numeric(rational.rational(1, 2));
+    switch (part.name) {
+      case 'sinh':
+        return product([half, sine]);
+      case 'cosh':
+        return product([half, cosine]);
+      case 'tanh':
+        return quotient(sine, cosine);
+      case 'coth':
+        return quotient(cosine, sine);
+      case 'sech':
+        return quotient(whole(2), cosine);
+      default:
+        return quotient(whole(2), sine);
     }
   });
 }

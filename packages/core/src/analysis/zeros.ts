@@ -28,6 +28,7 @@ import { isolate, type Box } from './isolate.ts';
 import { comparePlaces, exactPlace, placeBy, rootPlace, sortedPlaces, type Place } from './place.ts';
 import { preciseSign, programOf } from './programs.ts';
 import { endedEarly, stepsAllowed } from '../evaluate/thoroughness.ts';
+import { withoutOutweighed } from './outweighed.ts';
 import { placeByRoot, rootName, underRoot } from './underRoot.ts';
 import { nowhere, rangeParts, union, type ZeroSet } from './zeroSet.ts';
 
@@ -355,12 +356,14 @@ export class Zeros {
     const undecided: Box[] = [...breaks.undecided];
     ends.slice(1).forEach((toPlace, i) => {
       const fromPlace = ends[i] ?? null;
-      const stretch = {
+      const whole = {
         from: fromPlace?.low ?? this.low,
         to: toPlace?.high ?? this.high,
         fromPlace,
         toPlace,
       };
+      if (!(whole.from < whole.to)) return;
+      const stretch = withoutOutweighed(form, this.variable, whole, (part) => this.ofForm(part));
       if (!(stretch.from < stretch.to)) return;
       if (this.evaluations > stepsAllowed(mostEvaluations)) {
         endedEarly();

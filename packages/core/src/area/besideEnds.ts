@@ -1,6 +1,5 @@
 import {
   baseAndExponent,
-  callOf,
   canonical,
   euler,
   nameOf,
@@ -12,8 +11,8 @@ import {
   whole,
   type Canonical,
 } from '../algebra/canonical.ts';
-import { derivative } from '../algebra/differentiate.ts';
 import { expanded } from '../algebra/expand.ts';
+import { inExponentials } from '../algebra/identities.ts';
 import { factorsOf } from '../algebra/parts.ts';
 import * as polynomials from '../algebra/polynomial.ts';
 import * as rational from '../algebra/rational.ts';
@@ -29,118 +28,18 @@ import {
   togetherOf,
   type EnclosedPart,
 } from '../evaluate/enclosedArea.ts';
-import { enclosedJet } from '../evaluate/enclosedJets.ts';
 import { enclose } from '../evaluate/enclosures.ts';
 import * as intervals from '../evaluate/interval.ts';
 import type { Interval } from '../evaluate/interval.ts';
-import * as jets from '../evaluate/intervalJet.ts';
 import * as tree from '../language/tree.ts';
 import type { Expression } from '../language/tree.ts';
-import * as big from '../limit/bigFloat.ts';
-import { isExactlyZero } from '../limit/constantSign.ts';
+import { besideZero, over } from './besideZero.ts';
 import { isFinitePlace, type Stretch } from './stretches.ts';
 
 /**
- * Bounds of integrals up to ends at which the integrand has no value of its own. Beside such an end at 0 it is
- * xᵃ (ln x)ʲ · r(x): its integral over [0, δ] lies in the range of r times ∫ xᵃ (ln x)ʲ dx. Far out it is xᵃ e^g(x) · r(x),
- * or as a function of 1/x of the first kind.
+ * Bounds of integrals up to ends at which the integrand has no value of its own: beside an end at 0 those of besideZero.
+ * Far out it is xᵃ (ln x)ʲ e^g(x) · r(x), or a function of 1/x.
  */
-
-/** For x above 0: x to a power, ln x or not, and what is left. */
-interface Weighted {
-  readonly power: Rational;
-  readonly hasLogarithm: boolean;
-  readonly rest: Canonical;
-}
-
-function weighted(form: Canonical, x: Canonical): Weighted | null {
-  let exponents = rational.zero;
-  let logarithms = 0;
-  const rest: Canonical[] = [numeric(splitCoefficient(form).coefficient)];
-  const logarithm = callOf('ln', [x]);
-  for (const factor of factorsOf(form)) {
-    const { base: raw, exponent } = baseAndExponent(factor);
-    const base = raw.kind === 'sum' ? expanded(raw) : raw;
-    const common = exponent.kind === 'number' ? commonPower(base, x) : rational.zero;
-    if (factor.key === logarithm.key) logarithms++;
-    else if (exponent.kind === 'number' && !rational.isZero(common)) {
-      exponents = rational.add(exponents, rational.multiply(common, exponent.value));
-      const lowered = over(base, power(x, numeric(common)));
-      rest.push(power(lowered, exponent));
-    } else rest.push(factor);
-  }
-  return logarithms > 1 ? null : { power: exponents, hasLogarithm: logarithms === 1, rest: product(rest) };
-}
-
-const over = (form: Canonical, by: Canonical): Canonical => {
-  const inverse = power(by, whole(-1));
-  return form.kind === 'sum'
-    ? sum(form.terms.map((term) => product([term, inverse])))
-    : product([form, inverse]);
-};
-
-/** The lowest power of x that all terms share. */
-function commonPower(form: Canonical, x: Canonical): Rational {
-  const inTerm = (term: Canonical): Rational =>
-    factorsOf(term).reduce((all, factor) => {
-      const { base, exponent } = baseAndExponent(factor);
-      return base.key === x.key && exponent.kind === 'number' ? rational.add(all, exponent.value) : all;
-    }, rational.zero);
-  const found = (form.kind === 'sum' ? form.terms : [form]).map(inTerm);
-  return found.reduce((least, one) => (rational.compare(one, least) < 0 ? one : least));
-}
-
-/** Taylor coefficients at the end that are used beside the one that holds over the whole part. */
-const terms = 12;
-/** Highest order to which what is left may be 0 at the end. */
-const highestOrder = 6;
-
-/** Bounds of the integral of a formula from 0 up to a number, for each number; null where that is no such integral. */
-function besideZero(form: Canonical, variable: string): ((to: number) => Interval | null) | null {
-  const x = nameOf(variable);
-  const found = weighted(form, x);
-  if (!found) return null;
-  const { power: a, hasLogarithm, rest } = found;
-  // r(x) = xᵐ · cₘ where the coefficients below are 0.
-  let [m, slope] = [0, rest];
-  const isIntegrable = (): boolean =>
-    rational.compare(rational.add(a, rational.rational(m)), rational.minusOne) > 0;
-  while (!isIntegrable()) {
-    if (m >= highestOrder || !isExactlyZero(tree.substitute(written(slope), variable, tree.number(0))))
-      return null;
-    [m, slope] = [m + 1, derivative(slope, variable)];
-  }
-  const program = programOf(written(rest), variable);
-  const weight = (to: number, k: number): Interval =>
-    weightUpTo(to, rational.add(a, rational.rational(k + 1)), hasLogarithm);
-  const there = enclosedJet(program, jets.variable(intervals.exactly(0), m + terms));
-  return (to) => {
-    if (hasLogarithm && to > 1) return null;
-    const wide = enclosedJet(program, jets.variable({ low: 0, high: to, sure: true }, m + terms + 1));
-    const last = Math.min(wide.known - 1, there.known);
-    if (last < m) return null;
-    let total = intervals.multiply(jets.coefficient(wide, last), weight(to, last));
-    for (let k = m; k < last; k++)
-      total = intervals.add(total, intervals.multiply(jets.coefficient(there, k), weight(to, k)));
-    return total.sure && isBounded(total) ? total : null;
-  };
-}
-
-/** ∫ xᵇ⁻¹ dx = δᵇ/b, and ∫ xᵇ⁻¹ ln x dx = δᵇ (b ln δ − 1)/b², from 0 to δ. */
-function weightUpTo(to: number, b: Rational, hasLogarithm: boolean): Interval {
-  const by = intervals.divide(
-    intervals.exactly(Number(b.numerator)),
-    intervals.exactly(Number(b.denominator)),
-  );
-  const raised = intervals.rationalPower(intervals.exactly(to), Number(b.numerator), Number(b.denominator));
-  const plain = intervals.divide(raised, by);
-  if (!hasLogarithm) return plain;
-  const logarithm = intervals.subtract(
-    intervals.multiply(by, intervals.ln(intervals.exactly(to))),
-    intervals.exactly(1),
-  );
-  return intervals.divide(intervals.multiply(plain, logarithm), by);
-}
 
 /** As narrow as doubles make it. */
 const tolerance = 1e-11;
@@ -148,10 +47,18 @@ const tolerance = 1e-11;
 /** Bounds over [0, b] of a formula that may have no value at 0. */
 function fromZero(formula: Expression, variable: string, b: number): Interval | null {
   const form = canonical(formula);
-  const beside = besideZero(form, variable);
-  if (!beside) return null;
-  const parts = enclosedParts(integrandOf(programOf(written(form), variable)), 0, b, tolerance, beside);
-  return bounded(parts);
+  const integrand = integrandOf(programOf(written(form), variable));
+  return bounded(enclosedParts(integrand, 0, b, tolerance, besideZero(form, variable)));
+}
+
+/** The same up to an end that is known to lie between two doubles. */
+function fromZeroTo(formula: Expression, variable: string, { low, high }: Interval): Interval | null {
+  const inside = low > 0 ? fromZero(formula, variable, low) : null;
+  if (!inside || low === high) return inside;
+  const range = enclose(programOf(formula, variable), low, high);
+  const width = { low: 0, high: high - low, sure: true };
+  const sliver = intervals.multiply(range, width);
+  return sliver.sure && isBounded(sliver) ? intervals.add(inside, sliver) : null;
 }
 
 function bounded(parts: readonly EnclosedPart[]): Interval | null {
@@ -188,27 +95,64 @@ function tail(formula: Expression, variable: string, start: number): Interval | 
 }
 
 /**
- * For xᵃ e^g(x) r(x) bounds of the integral from T to ∞: where xᵃ⁺² e^g falls from T on it is at most the range of r
- * times Tᵃ⁺¹ e^g(T), since ∫ x⁻² dx from T is 1/T.
+ * For xᵃ (ln x)ʲ e^g(x) r(x) bounds of the integral from T ≥ 1 to ∞: where xᵃ⁺ʲ⁺² e^g falls from T on it is at most the
+ * range of r times Tᵃ⁺ʲ⁺¹ e^g(T), since ln x < x and ∫ x⁻² dx from T is 1/T.
  */
 function fallingTail(form: Canonical, variable: string): ((from: number) => Interval | null) | null {
   const x = nameOf(variable);
-  const wave = factorsOf(form).find((factor) => baseAndExponent(factor).base.key === euler.key);
-  const g = wave && polynomials.polynomialOf(expanded(baseAndExponent(wave).exponent), variable);
-  const found = wave && weighted(over(form, wave), x);
-  if (!wave || !g || g.length < 2 || !found || found.hasLogarithm) return null;
-  const rest = programOf(written(found.rest), variable);
+  let [exponents, growth] = [rational.zero, whole(0)];
+  const sorted = withGrowthOutside(form, variable);
+  const rest: Canonical[] = [numeric(splitCoefficient(sorted).coefficient)];
+  for (const factor of factorsOf(sorted)) {
+    const { base, exponent } = baseAndExponent(factor);
+    const isLogarithm = base.kind === 'call' && base.name === 'ln' && base.operands[0]?.key === x.key;
+    if (base.key === euler.key) growth = sum([growth, exponent]);
+    else if (base.key === x.key && exponent.kind === 'number')
+      exponents = rational.add(exponents, exponent.value);
+    else if (isLogarithm && exponent.kind === 'number' && !rational.isNegative(exponent.value))
+      exponents = rational.add(exponents, exponent.value);
+    else rest.push(factor);
+  }
+  const g = polynomials.polynomialOf(expanded(growth), variable);
+  if (!g || g.length < 2) return null;
+  const ranged = programOf(written(product(rest)), variable);
   const slope = polynomials.multiply([rational.zero, rational.one], polynomials.derivative(g));
-  const falling = polynomials.sum(slope, [rational.add(found.power, rational.rational(2))]);
-  const raised = product([power(x, numeric(rational.add(found.power, rational.one))), wave]);
+  const falling = polynomials.sum(slope, [rational.add(exponents, rational.rational(2))]);
+  const raised = product([power(x, numeric(rational.add(exponents, rational.one))), power(euler, growth)]);
   const height = programOf(written(raised), variable);
   return (from) => {
-    if (!isNegativeFrom(falling, from)) return null;
-    const range = enclose(rest, from, Infinity);
+    if (from < 1 || !isNegativeFrom(falling, from)) return null;
+    const range = enclose(ranged, from, Infinity);
     const top = enclose(height, from, from);
-    const isTold = top.sure && isBounded(range) && enclose(rest, from, Number.MAX_VALUE).sure;
-    return isTold ? intervals.multiply(range, { low: 0, high: top.high, sure: true }) : null;
+    const isTold = top.sure && isBounded(range) && enclose(ranged, from, Number.MAX_VALUE).sure;
+    return isTold
+      ? intervals.multiply({ ...range, sure: true }, { low: 0, high: top.high, sure: true })
+      : null;
   };
+}
+
+/** The form with what grows fastest in each sum of exponentials taken out of it: eˣ − 1 as eˣ(1 − e^(−x)). */
+function withGrowthOutside(form: Canonical, variable: string): Canonical {
+  const exponentials = inExponentials(form);
+  const factors = factorsOf(exponentials).map((factor) => {
+    const { base, exponent } = baseAndExponent(factor);
+    const fastest = base.kind === 'sum' ? fastestIn(base, variable) : null;
+    if (!fastest) return factor;
+    return product([power(fastest, exponent), power(over(base, fastest), exponent)]);
+  });
+  return product([numeric(splitCoefficient(exponentials).coefficient), ...factors]);
+}
+
+/** The exponential of a polynomial that grows fastest among the terms of a sum. */
+function fastestIn(form: Canonical, variable: string): Canonical | null {
+  let fastest: polynomials.Polynomial = [];
+  for (const term of form.kind === 'sum' ? form.terms : []) {
+    const wave = factorsOf(term).find((factor) => baseAndExponent(factor).base.key === euler.key);
+    const g = wave && polynomials.polynomialOf(expanded(baseAndExponent(wave).exponent), variable);
+    const ahead = g && polynomials.sum(g, fastest.map(rational.negate));
+    if (g && ahead?.at(-1) && !rational.isNegative(ahead.at(-1) as Rational)) fastest = g;
+  }
+  return fastest.length > 1 ? power(euler, polynomials.toCanonical(fastest, variable)) : null;
 }
 
 /** Whether a polynomial is below 0 from a number on: in powers of x less the number all coefficients are. */
@@ -225,14 +169,7 @@ function isNegativeFrom(p: polynomials.Polynomial, from: number): boolean {
   );
 }
 
-const isDouble = ({ low, high, exact }: Place): boolean => exact !== null && low === high;
-
-/** Enough for a difference of doubles of like size to be exact. */
-const exactBits = 1100;
-const isExactSum = (a: number, b: number, total: number): boolean =>
-  big.isZero(
-    big.subtract(big.add(big.fromDouble(a), big.fromDouble(b), exactBits), big.fromDouble(total), exactBits),
-  );
+const placed = ({ low, high }: Place): Interval => ({ low, high, sure: true });
 
 /**
  * Bounds of the integral over a stretch that runs up to ends without a value, or to infinity; null where nothing bounds it,
@@ -248,41 +185,37 @@ export function boundsBesideEnds(
   const x = tree.name(variable);
   /** From a number on to the right, the number itself without a value. */
   const rightOf = (place: Place, end: number): Interval | null => {
-    const length = end - place.value;
-    if (!isDouble(place) || !isExactSum(place.value, length, end)) return null;
-    const at = place.exact as Expression;
-    const moved = place.value === 0 ? formula : tree.substitute(formula, variable, tree.add(at, x));
-    return fromZero(shortest(canonical(moved), 'fraction'), variable, length);
+    if (!place.exact) return null;
+    const isZero = place.low === 0 && place.high === 0;
+    const moved = isZero ? formula : tree.substitute(formula, variable, tree.add(place.exact, x));
+    const length = intervals.subtract(intervals.exactly(end), placed(place));
+    return fromZeroTo(shortest(canonical(moved), 'fraction'), variable, length);
   };
   const leftOf = (place: Place, start: number): Interval | null => {
-    const length = place.value - start;
-    if (!isDouble(place) || !isExactSum(start, length, place.value)) return null;
-    const moved = tree.substitute(formula, variable, tree.subtract(place.exact as Expression, x));
-    return fromZero(shortest(canonical(moved), 'fraction'), variable, length);
+    if (!place.exact) return null;
+    const moved = tree.substitute(formula, variable, tree.subtract(place.exact, x));
+    const length = intervals.subtract(placed(place), intervals.exactly(start));
+    return fromZeroTo(shortest(canonical(moved), 'fraction'), variable, length);
   };
   const mirrored = tree.substitute(formula, variable, tree.negate(x));
   const [low, high] = [isFinitePlace(from) ? from : null, isFinitePlace(to) ? to : null];
-  const cut = cutOf(low, high, isRegular);
+  const cut = cutOf(low, high);
   if (cut === null) return null;
+  // Where there is a value at an end but no slope, bounds may still be found as where there is none: xˣ at 0.
   const left = !low
     ? tail(mirrored, variable, -cut)
-    : isRegular(low)
-      ? between(formula, variable, low.value, cut)
-      : rightOf(low, cut);
+    : ((isRegular(low) ? between(formula, variable, low.value, cut) : null) ?? rightOf(low, cut));
   const right = !high
     ? tail(formula, variable, cut)
-    : isRegular(high)
-      ? between(formula, variable, cut, high.value)
-      : leftOf(high, cut);
+    : ((isRegular(high) ? between(formula, variable, cut, high.value) : null) ?? leftOf(high, cut));
   return left && right && intervals.add(left, right);
 }
 
-/** Where a stretch is cut in two: at a regular end, in the middle, or at the power of 2 where a tail begins. */
-function cutOf(low: Place | null, high: Place | null, isRegular: (place: Place) => boolean): number | null {
+/** Where a stretch is cut in two: in the middle, or at the power of 2 where a tail begins. */
+function cutOf(low: Place | null, high: Place | null): number | null {
   if (!low && !high) return null;
   const beyond = (x: number): number => 2 ** Math.max(0, Math.ceil(Math.log2(Math.max(1, x))));
   if (!low) return -beyond(-(high as Place).value);
   if (!high) return beyond(low.value);
-  if (isRegular(low)) return low.value;
-  return isRegular(high) ? high.value : low.value + (high.value - low.value) / 2;
+  return low.value + (high.value - low.value) / 2;
 }

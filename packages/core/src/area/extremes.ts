@@ -16,7 +16,12 @@ export interface ExtremeHeights {
   readonly places: readonly HeightsAt[];
   /** Whether there are proved to be no others. */
   readonly isProved: boolean;
+  /** Stretches of which nothing is known. */
+  readonly open: readonly (readonly [from: number, to: number])[];
 }
+
+/** How often an interval is halved that holds more jumps than are looked at together. */
+const mostHalvings = 2;
 
 /**
  * The extrema, corners and jumps of a function on an interval with the heights there.
@@ -27,11 +32,42 @@ export function extremeHeights(
   body: Expression,
   variable: string,
   interval: readonly [number, number],
+  halvings = mostHalvings,
 ): ExtremeHeights {
   const arcs = new Arcs(body, variable, interval, 1);
+  if (arcs.hasTooManyJumps && halvings > 0) {
+    const [from, to] = interval;
+    const middle = from + (to - from) / 2;
+    const [left, right] = (
+      [
+        [from, middle],
+        [middle, to],
+      ] as const
+    ).map((half) => extremeHeights(body, variable, half, halvings - 1)) as [ExtremeHeights, ExtremeHeights];
+    return joined(left, right);
+  }
   const extrema = arcs.arcs.flatMap((arc) => arcs.zerosOn(arc, 1));
   const places = [...arcs.joints, ...extrema].map((place) => heightsAt(arcs, place));
-  return { places: places.sort((p, q) => p.x - q.x), isProved: arcs.undecided.length === 0 };
+  return {
+    places: places.sort((p, q) => p.x - q.x),
+    isProved: arcs.undecided.length === 0,
+    open: arcs.arcs.flatMap(({ isOpen, from, to }) => (isOpen ? [[from.value, to.value] as const] : [])),
+  };
+}
+
+/** Where two intervals meet, each knows what the function tends to on its own side. */
+function joined(left: ExtremeHeights, right: ExtremeHeights): ExtremeHeights {
+  const [last, first] = [left.places.at(-1), right.places[0]];
+  const meeting = last && first && last.x === first.x ? [{ ...last, right: first.right }] : [];
+  return {
+    places: [
+      ...left.places.slice(0, left.places.length - meeting.length),
+      ...meeting,
+      ...right.places.slice(meeting.length),
+    ],
+    isProved: left.isProved && right.isProved,
+    open: [...left.open, ...right.open],
+  };
 }
 
 function heightsAt(arcs: Arcs, place: Place): HeightsAt {
@@ -49,7 +85,7 @@ function heightsAt(arcs: Arcs, place: Place): HeightsAt {
 
 /** In each part the greatest lower (least upper) bound of the function, and where it is. */
 export function extremes(
-  { places }: ExtremeHeights,
+  { places, open }: ExtremeHeights,
   ends: Float64Array,
   atEnds: Float64Array,
   rule: 'lower' | 'upper',
@@ -60,6 +96,7 @@ export function extremes(
   for (let i = 0; i < xs.length; i++) {
     const [from, to] = [ends[i] as number, ends[i + 1] as number];
     const best = new Best(rule);
+    if (open.some(([start, end]) => start < to && from < end)) best.take(from, NaN);
     let isFromKnown = false;
     let isToKnown = false;
     while (next < places.length && (places[next] as HeightsAt).x < from) next++;

@@ -10,7 +10,7 @@ import * as tree from '../language/tree.ts';
 import type { Expression } from '../language/tree.ts';
 import { byAntiderivative } from './byAntiderivative.ts';
 import { byQuadrature, largestError, roundingShare } from './byQuadrature.ts';
-import { hasInfiniteArea, integralOfWaves } from './farWaves.ts';
+import { hasInfiniteArea, integralOfSwings, integralOfWaves } from './farWaves.ts';
 import { ledIntegral } from './led.ts';
 import {
   roundingOf,
@@ -176,6 +176,7 @@ const worst = (certainties: readonly IntegralCertainty[]): IntegralCertainty =>
 
 const ofStretch = (stretch: Stretch, variable: string): Found =>
   (stretch.antiderivative && byAntiderivative(stretch, stretch.antiderivative, variable)) ??
+  integralOfSwings(stretch, variable, (body, on) => integral(body, variable, on)) ??
   byQuadrature(stretch, variable);
 
 /** Without arcs: what quadrature over the whole tells. A table alone is integrated piece by piece. */

@@ -72,11 +72,11 @@ function finiteStretches(
   bySign: boolean,
 ): Stretches {
   const arcs = new Arcs(body, variable, interval, 0);
-  const undecided = [...arcs.undecided];
+  const unknown: Box[] = [];
   const stretches = arcs.arcs.flatMap((arc): Stretch[] => {
     const formula = arcs.bodyOf(arc, 0);
     if (!formula && (arc.isOpen || hasValueAt(body, variable, (arc.from.value + arc.to.value) / 2))) {
-      undecided.push({ low: arc.from.value, high: arc.to.value });
+      unknown.push({ low: arc.from.value, high: arc.to.value });
       return [];
     }
     if (!formula) return [{ from: arc.from, to: arc.to, body: null, antiderivative: null, sign: NaN }];
@@ -86,7 +86,8 @@ function finiteStretches(
       .signsOn(arc, 0)
       .map(({ from, to, sign }) => ({ from, to, body: formula, antiderivative: whole, sign }));
   });
-  return { stretches, undecided };
+  // Looking for signs may leave more of it undecided.
+  return { stretches, undecided: [...unknown, ...arcs.undecided] };
 }
 
 /** An antiderivative of a formula without a break between two places, in terms that hold there: ln (−x) for ln |x|. */

@@ -106,6 +106,13 @@ export const cut = ({ low, high, known }: IntervalJet, length: number): Interval
   known: Math.min(known, length),
 });
 
+/** The coefficients from one on. */
+export const withoutFirst = ({ low, high, known }: IntervalJet, count: number): IntervalJet => ({
+  low: low.subarray(count),
+  high: high.subarray(count),
+  known: Math.max(0, known - count),
+});
+
 export const negate = ({ low, high, known }: IntervalJet): IntervalJet => ({
   low: high.map((c) => -c),
   high: low.map((c) => -c),
