@@ -250,6 +250,90 @@ describe('the numbers of the checker', () => {
   });
 });
 
+describe('joints', () => {
+  const joined: readonly (readonly [string, number, number])[] = [
+    ...school,
+    // Beside a place at which dividend and divisor are 0 both are looked at without that zero.
+    ['sin(x)/x', -3, 3],
+    ['(1 - cos(x))/x^2', -2, 2],
+    ['(e^x - 1)/x', -2, 2],
+    ['x/sin(x)', -2, 2],
+    ['ln(x)/(x - 1)', 0.2, 3],
+    ['sign x', -1, 1],
+    ['x if x < 1; x - 0.1 otherwise', 0, 2],
+    ['1/x if x > 0; 2 otherwise', -1, 1],
+    ['|sin x|', -4, 4],
+    ['x floor(x)', -2.5, 2.5],
+    ['sqrt(|x|)', -1, 1],
+  ];
+  type Point = ReturnType<typeof certify>['points'][number];
+  const others: Readonly<Record<string, Point['kind']>> = {
+    ...{ corner: 'cusp', cusp: 'corner', jump: 'hole', hole: 'jump', pole: 'hole', zero: 'maximum' },
+    ...{
+      maximum: 'minimum',
+      minimum: 'maximum',
+      inflection: 'maximum',
+      endpoint: 'openEnd',
+      openEnd: 'endpoint',
+    },
+  };
+  /** Lists that say of a point something else than it is: nothing, another kind, another height or limit. */
+  const falseLists = (points: readonly Point[], point: Point): Point[][] => {
+    const rest = points.filter((other) => other !== point);
+    const before = point.sides?.left;
+    return [
+      rest,
+      [...rest, { ...point, kind: others[point.kind] as Point['kind'] }],
+      ...(point.y === null ? [] : [[...rest, { ...point, y: point.y + 1e-4 }]]),
+      ...(before
+        ? [[...rest, { ...point, sides: { right: null, left: { ...before, value: before.value + 1e-4 } } }]]
+        : []),
+    ];
+  };
+
+  test('lists are accepted as they are, and hardly any that says of a joint what is not so', () => {
+    const counts = { tried: 0, refused: 0 };
+    for (const [text, a, b] of joined) {
+      const { certificate, points, checked } = certified(text, a, b);
+      expect([text, checked.isAccepted, checked.contradictedJoints]).toEqual([text, true, []]);
+      const atJoints = points.filter(
+        ({ x }) => x > a && x < b && certificate.joints.some(({ low, high }) => low <= x && x <= high),
+      );
+      for (const list of atJoints.flatMap((point) => falseLists(points, point))) {
+        counts.tried++;
+        if (check(certificate, list).contradictedJoints.length > 0) counts.refused++;
+      }
+    }
+    expect(counts.tried).toBeGreaterThan(200);
+    expect(counts.refused / counts.tried).toBeGreaterThan(0.9);
+  });
+
+  test('a corner without its name, a jump that is none, and a limit that is another are refused', () => {
+    const isRefused = (text: string, change: (point: Point) => Point | null): boolean => {
+      const { certificate, points } = certified(text, -2, 2);
+      const list = points.flatMap((point) => change(point) ?? []);
+      return check(certificate, list).contradictedJoints.length > 0;
+    };
+    const kind = (from: Point['kind'], to: Point['kind'] | null) => (point: Point) =>
+      point.kind === from ? to && { ...point, kind: to } : point;
+    expect(isRefused('|x|', kind('corner', null))).toBe(true);
+    expect(isRefused('|x|', kind('minimum', 'maximum'))).toBe(true);
+    expect(isRefused('sin(x)/x', kind('hole', null))).toBe(true);
+    expect(isRefused('sin(x)/x', (point) => (point.kind === 'hole' ? { ...point, y: 0 } : point))).toBe(true);
+    expect(isRefused('x^(1/3)', kind('inflection', null))).toBe(true);
+    expect(isRefused('x^(2/3)', kind('cusp', null))).toBe(true);
+    expect(isRefused('1/x', kind('pole', 'jump'))).toBe(true);
+    expect(isRefused('floor x', kind('jump', null))).toBe(true);
+    expect(isRefused('|x|', (point) => point)).toBe(false);
+  });
+});
+
+test('a certificate of too many parts is not looked at, and nothing is said against it', () => {
+  const { complete, certificate, checked } = certified('tanh(1/x)', -2, 2);
+  expect([complete, certificate.claims.length > 800]).toEqual([true, true]);
+  expect([checked.isAccepted, checked.contradicted, checked.contradictedJoints]).toEqual([false, [], []]);
+});
+
 test('random formulas: no complete list that the checker does not follow', () => {
   const { tried, right, undecided, unshown, wrong } = fuzzCertificates(20261130, cases(25, 400));
   expect(wrong).toEqual([]);

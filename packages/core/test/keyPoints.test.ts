@@ -4,7 +4,6 @@ import {
   closedFormula,
   compile,
   evaluateAt,
-  keyPoints,
   printText,
   readCondition,
   readExpression,
@@ -14,6 +13,7 @@ import {
   whereHolds,
   type Expression,
 } from '../src/index.ts';
+import { keyPoints } from './checked.ts';
 import { cases } from '../../../tests/cases.ts';
 import { Arcs } from '../src/analysis/arcs.ts';
 import { Random, randomFormula } from '../fuzz/inputs.ts';

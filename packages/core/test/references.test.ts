@@ -1,13 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
-import {
-  evaluateAt,
-  compile,
-  keyPoints,
-  readExpression,
-  solve,
-  tree,
-  type KeyPointKind,
-} from '../src/index.ts';
+import { evaluateAt, compile, readExpression, solve, tree, type KeyPointKind } from '../src/index.ts';
+import { keyPoints } from './checked.ts';
 
 const read = (text: string) => {
   const reading = readExpression(text, { names: new Set(['x']), functions: new Set() });

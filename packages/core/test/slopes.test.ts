@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
-import { keyPoints, signs, solve } from '../src/index.ts';
+import { signs, solve } from '../src/index.ts';
+import { keyPoints } from './checked.ts';
 import { expression } from './scope.ts';
 
 const whereSlope = (text: string, k: string, a: number, b: number) =>

@@ -1,4 +1,5 @@
-import { compile, derivativesAt, keyPoints, readExpression, type KeyPoints } from '../src/index.ts';
+import { compile, derivativesAt, readExpression, type KeyPoints } from '../src/index.ts';
+import { keyPoints } from './checked.ts';
 
 const samples = 1500;
 

@@ -1,3 +1,5 @@
+import { derivativeOf } from '../algebra/differentiate.ts';
+import { isExactlyZero } from '../limit/constantSign.ts';
 import { check } from '../checker/check.ts';
 import type { Certificate, Claim, Listed, Shown } from '../checker/claims.ts';
 import { enclosedJet } from '../evaluate/enclosedJets.ts';
@@ -38,7 +40,7 @@ export function certificateOf(
   const claims = arcs.arcs.flatMap((arc) =>
     orders.flatMap((k) => new ArcClaims(arcs, arc, variable, k, k - order).all()),
   );
-  const joints = arcs.joints.map(({ low, high }) => ({ low, high }));
+  const joints = arcs.joints.map(({ low, high, exact }) => ({ low, high, ...(exact ? { at: exact } : {}) }));
   return { body, variable, from: arcs.from.value, to: arcs.to.value, orders, joints, claims };
 }
 
@@ -123,10 +125,43 @@ function toldCertificate(
   return { isAccepted, parts };
 }
 
+type Jets = (from: number, to: number, length: number) => jets.IntervalJet;
+
+/**
+ * The Taylor coefficients of a quotient over parts that begin or end at a place at which dividend and divisor are 0: both
+ * without that zero, as for the checker. Null where they are not.
+ */
+function withoutCommonZero(body: Expression, variable: string, place: Place): Jets | null {
+  const at = place.exact;
+  if (body.kind !== 'divide' || !at) return null;
+  const orders = [body.left, body.right].map((one) => orderOfZero(one, variable, at));
+  const order = Math.min(...orders);
+  if (order === 0) return null;
+  const [above, below] = [programOf(body.left, variable), programOf(body.right, variable)];
+  return (from, to, length) => {
+    const part = intervals.interval(Math.min(from, place.low), Math.max(to, place.high));
+    const lowered = (program: Program): jets.IntervalJet =>
+      jets.withoutFirst(enclosedJet(program, jets.variable(part, length + order)), order);
+    return jets.divide(lowered(above), lowered(below));
+  };
+}
+
+/** How many derivatives of a formula, itself the first, are 0 at a number. */
+function orderOfZero(formula: Expression, variable: string, at: Expression): number {
+  let slope = formula;
+  for (let order = 0; order < highestMultiplicity; order++) {
+    if (!isExactlyZero(tree.substitute(slope, variable, at))) return order;
+    slope = derivativeOf(slope, variable);
+  }
+  return 0;
+}
+
 /** The claims of one order on one arc. */
 class ArcClaims {
   private readonly claims: Claim[] = [];
   private readonly program: Program | null;
+  /** At both ends, how the function is beside them where dividend and divisor are 0 there. */
+  private readonly removable: readonly (Jets | null)[];
 
   constructor(
     private readonly arcs: Arcs,
@@ -137,6 +172,7 @@ class ArcClaims {
   ) {
     const body = arcs.bodyOf(arc, 0);
     this.program = body && programOf(body, variable);
+    this.removable = [arc.from, arc.to].map((place) => body && withoutCommonZero(body, variable, place));
   }
 
   all(): readonly Claim[] {
@@ -225,6 +261,9 @@ class ArcClaims {
   }
 
   private coefficient(from: number, to: number, k: number): intervals.Interval {
+    const removable =
+      from <= this.arc.from.high ? this.removable[0] : to >= this.arc.to.low ? this.removable[1] : null;
+    if (removable) return jets.coefficient(removable(from, to, k + 1), k);
     const x = jets.variable(intervals.interval(from, to), k + 1);
     return jets.coefficient(enclosedJet(this.program as Program, x), k);
   }

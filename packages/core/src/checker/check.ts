@@ -3,18 +3,20 @@ import type { Certificate, Checked, Claim, Listed, ListedSolutions, Shown, Signe
 import { evaluate, numberOf, type Course, type Quotient } from './evaluate.ts';
 import { exactJet, exactVariable, isZero } from './exact.ts';
 import * as jets from './jets.ts';
+import { contradictedJoints } from './joints.ts';
 import { NoRule, ratioOf, withinRules } from './literals.ts';
 import * as n from './numbers.ts';
+import { jointBeside, withoutCommonZero } from './removable.ts';
 import type { Range } from './numbers.ts';
 import { followsKeyPoints, followsSigns, followsSolutions, isAtJoint, type LookedAt } from './lists.ts';
 import { numeratorOf, rationalOf, signAt, zerosBetween, type Polynomial } from './polynomials.ts';
 
 /**
  * Looks at every claim by itself, at whether they cover the interval, and at whether the list of key points between the
- * joints is the one that follows from them.
+ * joints is the one that follows from them and that at the joints is not refuted.
  */
 export const check = (certificate: Certificate, list: readonly Listed[]): Checked =>
-  checked(certificate, (claim) => followsKeyPoints(claim, certificate, list));
+  checked(certificate, (claim) => followsKeyPoints(claim, certificate, list), list);
 
 /** The same of a list of zeros: of the difference of the two sides of an equation. */
 export const checkSolutions = (certificate: Certificate, list: ListedSolutions): Checked =>
@@ -24,21 +26,36 @@ export const checkSolutions = (certificate: Certificate, list: ListedSolutions):
 export const checkSigns = (certificate: Certificate, list: readonly SignedStretch[]): Checked =>
   checked(certificate, (claim) => followsSigns(claim, list));
 
-function checked(certificate: Certificate, isFollowed: (claim: LookedAt) => boolean): Checked {
+function checked(
+  certificate: Certificate,
+  isFollowed: (claim: LookedAt) => boolean | null,
+  list: readonly Listed[] | null = null,
+): Checked {
   const { body, variable, joints, claims, orders } = certificate;
+  const isTooLong = claims.length > mostClaims;
   const checker = new Checker(body, variable, joints);
-  const shown = claims.map((claim) => checker.shown(claim));
-  const signs = claims.map((claim) => new Checker(body, variable, joints).signInside(claim));
+  const ofSigns = new Checker(body, variable, joints);
+  const shown = claims.map((claim) => (isTooLong ? null : checker.shown(claim)));
+  const signs = claims.map((claim) => (isTooLong ? 0 : ofSigns.signInside(claim)));
   const gaps = orders.flatMap((order) => gapsOf(certificate, order));
-  const contradicted = claims.filter((claim, i) => {
+  const followed = claims.map((claim, i) => {
+    if (isTooLong) return null;
     const sides = claim.zeros === 1 ? checker.signsBeside(claim) : null;
-    const isAt = (x: number): boolean => checker.isAt(claim, sides, x);
-    return !isFollowed({ ...claim, sign: signs[i] ?? 0, sides, isAt });
+    const isAt = (x: number): boolean | null => checker.isAt(claim, sides, x);
+    return isFollowed({ ...claim, sign: signs[i] ?? 0, sides, isAt });
   });
-  const isAccepted = gaps.length === 0 && contradicted.length === 0 && shown.every((how) => how !== null);
-  return { isAccepted, shown, signs, gaps, contradicted };
+  const contradicted = claims.filter((_, i) => followed[i] === false);
+  const falseJoints = list ? contradictedJoints(certificate, signs, list) : [];
+  const isAccepted =
+    gaps.length === 0 &&
+    falseJoints.length === 0 &&
+    followed.every((is) => is === true) &&
+    shown.every((how) => how !== null);
+  return { isAccepted, shown, signs, gaps, contradicted, contradictedJoints: falseJoints };
 }
 
+/** Claims beyond which a certificate is not looked at. */
+const mostClaims = 800;
 /** A joint is so narrow that no picture shows its width. */
 const widestJoint = 1e-9;
 /** How often a part may be halved to show what it is claimed to be. */
@@ -106,15 +123,18 @@ class Checker {
     return left && right ? [left, right] : null;
   }
 
-  /** Whether the one zero of a part is where it is said to be: a known number, or between two doubles of other signs. */
-  isAt({ order, from, to, at }: Claim, sides: LookedAt['sides'], x: number): boolean {
+  /**
+   * Whether the one zero of a part is where it is said to be: a known number, or between two doubles of other signs; null
+   * where that is not known.
+   */
+  isAt({ order, from, to, at }: Claim, sides: LookedAt['sides'], x: number): boolean | null {
     const reach = Math.max(Math.abs(x) * nearby, leastReach);
     const [below, above] = [Math.max(from, x - reach), Math.min(to, x + reach)];
     const place = at && withinRules(() => numberOf(at));
     if (place) return n.contains(n.between(below, above), place);
-    if (!sides || sides[0] === sides[1]) return false;
+    if (!sides || sides[0] === sides[1]) return null;
     const signs = this.signsBeside({ order, from: below, to: above, zeros: 1 });
-    return signs !== null && signs[0] === sides[0] && signs[1] === sides[1];
+    return signs && signs[0] === sides[0] && signs[1] === sides[1];
   }
 
   private isJoint(x: number): boolean {
@@ -123,7 +143,13 @@ class Checker {
 
   private courses(from: number, to: number, length: number): Course[] {
     if (--this.budget.left < 0) throw new NoRule('out of time');
-    return evaluate(this.body, this.variable, n.between(from, to), length);
+    const part = n.between(from, to);
+    const courses = evaluate(this.body, this.variable, part, length);
+    const joint = courses.some(({ below }) => below && !isOneSided(below[0] as Range))
+      ? jointBeside(this.joints, from, to)
+      : null;
+    if (!joint) return courses;
+    return courses.map((course) => withoutCommonZero(course, this.variable, joint.at, part, length));
   }
 
   private numerator(order: number): Polynomial | null {

@@ -36,7 +36,12 @@ export interface Certificate {
   /** Orders of the derivatives that are covered. */
   readonly orders: readonly number[];
   /** Ends of the interval and places that are looked at by themselves, each between two doubles. */
-  readonly joints: readonly { readonly low: number; readonly high: number }[];
+  readonly joints: readonly {
+    readonly low: number;
+    readonly high: number;
+    /** The number itself, where a formula for it is known. */
+    readonly at?: Expression;
+  }[];
   readonly claims: readonly Claim[];
 }
 
@@ -44,6 +49,13 @@ export interface Certificate {
 export interface Listed {
   readonly kind: string;
   readonly x: number;
+  /** The height, or of holes and open ends what it comes to. */
+  readonly y?: number | null;
+  /** What it comes to from either side. */
+  readonly sides?: {
+    readonly left: { readonly value: number } | null;
+    readonly right: { readonly value: number } | null;
+  };
 }
 
 export interface Checked {
@@ -57,6 +69,8 @@ export interface Checked {
   readonly gaps: readonly { readonly order: number; readonly from: number; readonly to: number }[];
   /** Claims that the list does not follow. */
   readonly contradicted: readonly Claim[];
+  /** Joints of which the list says what is not so. */
+  readonly contradictedJoints: Certificate['joints'];
 }
 
 /** A stretch of the axis, and the sign that a function is said to have on it; 0 where it is said to be 0 throughout. */

@@ -191,6 +191,8 @@ class Way {
       return result && whole(result);
     }
     const v = this.of(exponent, names, length);
+    // 0⁰ is a matter of convention.
+    if (n.signOfRange(divided(u)[0] as Range) === 0) throw new NoRule('power of 0');
     this.within(divided(u), notNegative);
     const logarithm = jets.ln(divided(u));
     return v && logarithm && whole(jets.exp(jets.multiply(divided(v), logarithm)));
@@ -217,14 +219,20 @@ class Way {
       const result = rule(x, y);
       return result && whole(result);
     }
-    return this.stepped(name, x, y, length);
+    return this.stepped(name, x, y, length, (end) => atEnd(args, names, end));
   }
 
-  private stepped(name: string, x: Jet, y: Jet | undefined, length: number): Quotient | null {
+  private stepped(
+    name: string,
+    x: Jet,
+    y: Jet | undefined,
+    length: number,
+    ends: (end: 'low' | 'high') => Range | null,
+  ): Quotient | null {
     const constant = (value: number | bigint): Quotient => whole(jets.constant(n.whole(value), length));
     switch (name) {
       case 'abs': {
-        const sign = this.side(x);
+        const sign = this.side(x, ends);
         return whole(sign > 0 ? onSide(x, 1) : jets.negate(onSide(x, -1)));
       }
       case 'sign':
@@ -238,7 +246,7 @@ class Way {
       case 'min':
       case 'max': {
         if (!y) throw new NoRule(name);
-        const sign = this.side(jets.subtract(x, y));
+        const sign = this.side(jets.subtract(x, y), ends);
         return whole(sign > 0 === (name === 'max') ? x : y);
       }
       case 'mod': {
@@ -266,8 +274,24 @@ class Way {
   }
 
   /** Above or below 0, inside the part: where it is 0 both lead to the same value. */
-  private side(u: Jet): number {
-    return Number(this.decide(() => BigInt(this.inside(u) ?? (this.choose(2) === 0 ? 1 : -1))));
+  private side(u: Jet, ends: (end: 'low' | 'high') => Range | null): number {
+    return Number(
+      this.decide(() =>
+        BigInt(this.inside(u) ?? this.insideByEnds(u, ends) ?? (this.choose(2) === 0 ? 1 : -1)),
+      ),
+    );
+  }
+
+  /** The same of a function that only rises or only falls, by its values at the ends, which are sharper than its bounds. */
+  private insideByEnds(u: Jet, ends: (end: 'low' | 'high') => Range | null): 1 | -1 | undefined {
+    const rises = u[1] && n.signOfRange(u[1]);
+    if (this.counts.length > 0 || (rises !== 1 && rises !== -1)) return undefined;
+    const [first, last] = (['low', 'high'] as const).map((end) => {
+      const value = ends(end);
+      return value ? n.signOfRange(value) : undefined;
+    });
+    if (first === rises || first === 0) return rises;
+    return last === -rises || last === 0 ? (-rises as 1 | -1) : undefined;
   }
 
   /** Above 0, below it, or on it, inside the part. */
@@ -355,6 +379,18 @@ class Way {
     if (!u || !v) throw new NoRule('condition');
     return this.signOf(jets.subtract(divided(u), divided(v)));
   }
+}
+
+/** A value at an end of the part, of two the difference; null where it is not one of the variable alone, or not known. */
+function atEnd(args: readonly Expression[], names: Names, end: 'low' | 'high'): Range | null {
+  const [[name, { above, below }] = ['', whole([])], ...others] = [...names];
+  const part = above[0];
+  if (!part || below || others.length > 0 || !n.isBounded(part)) return null;
+  const way = new Way([]);
+  const there = new Map([[name, whole(jets.variable(n.point(part[end]), 1))]]);
+  const [u, v] = args.map((argument) => way.of(argument, there, 1));
+  if (!u || v === null || way.counts.length > 0) return null;
+  return divided(v ? added(u, { ...v, above: jets.negate(v.above) }) : u)[0] ?? null;
 }
 
 const onSide = (u: Jet, side: 1 | -1): Jet => {

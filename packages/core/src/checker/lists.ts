@@ -6,8 +6,8 @@ export interface LookedAt extends Claim {
   readonly sign: -1 | 0 | 1;
   /** At both ends of a part with a zero; null where they are not known. */
   readonly sides: readonly [-1 | 1, -1 | 1] | null;
-  /** Of a part with a zero: whether it is at a number, as near as doubles tell. */
-  readonly isAt: (x: number) => boolean;
+  /** Of a part with a zero: whether it is at a number, as near as doubles tell; null where that is not known. */
+  readonly isAt: (x: number) => boolean | null;
 }
 
 type Joints = Certificate['joints'];
@@ -22,20 +22,20 @@ const inside = ({ from, to }: Claim, joints: Joints, x: number): boolean =>
 /** What the zeros of the function, its slope and its bend are in a list. */
 const kindsOf: readonly (readonly string[])[] = [['zero'], ['maximum', 'minimum'], ['inflection']];
 
-/** Whether a list of key points has inside a part what its claim says, and nothing else of that sort. */
+/** Whether a list of key points has inside a part what its claim says, and nothing else of that sort; null where that is not known. */
 export function followsKeyPoints(
   claim: LookedAt,
   { joints, orders: [lowest = 0] }: Certificate,
   list: readonly Listed[],
-): boolean {
+): boolean | null {
   const above = claim.order - lowest;
   const kinds = kindsOf[above] ?? [];
   const listed = list.filter(({ kind, x }) => kinds.includes(kind) && inside(claim, joints, x));
   const due = claim.zeros === 1 ? dueOf(claim, above) : null;
-  if (due === undefined) return false;
+  if (due === undefined) return null;
   if (due === null) return listed.length === 0;
   const [only] = listed;
-  return listed.length === 1 && only?.kind === due && claim.isAt(only.x);
+  return listed.length === 1 && only?.kind === due ? claim.isAt(only.x) : false;
 }
 
 /** What a single zero of a derivative makes of its place, by the signs on both sides; undefined where they are not known. */
@@ -57,16 +57,17 @@ export function followsSolutions(
   claim: LookedAt,
   { joints }: Certificate,
   { at, everywhere }: ListedSolutions,
-): boolean {
+): boolean | null {
   const listed = at.filter((x) => inside(claim, joints, x));
   if (claim.zeros === 'all') return listed.length === 0 && everywhere.some((one) => covers(one, claim));
   if (everywhere.some((one) => meets(one, claim))) return false;
   const [only] = listed;
-  return claim.zeros === 1 ? listed.length === 1 && claim.isAt(only as number) : listed.length === 0;
+  if (claim.zeros !== 1) return listed.length === 0;
+  return only !== undefined && listed.length === 1 ? claim.isAt(only) : false;
 }
 
 /** Whether the stretches of a list have on a part the signs that were shown. */
-export function followsSigns(claim: LookedAt, list: readonly SignedStretch[]): boolean {
+export function followsSigns(claim: LookedAt, list: readonly SignedStretch[]): boolean | null {
   const met = list.filter((stretch) => meets(stretch, claim));
   const [first, second] = met;
   switch (claim.zeros) {
@@ -79,8 +80,8 @@ export function followsSigns(claim: LookedAt, list: readonly SignedStretch[]): b
     case 1: {
       const [left, right] = claim.sides ?? [];
       if (met.length !== 2 || !first || !second || first.to !== second.from) return false;
-      const reaches = first.from <= claim.from && claim.to <= second.to && claim.isAt(first.to);
-      return reaches && first.sign === left && second.sign === right;
+      const reaches = first.from <= claim.from && claim.to <= second.to;
+      return reaches && first.sign === left && second.sign === right ? claim.isAt(first.to) : false;
     }
   }
 }
