@@ -11,6 +11,7 @@ import {
   type Expression,
 } from '../src/index.ts';
 import * as functions from '../src/checker/functions.ts';
+import { contradictedJoints } from '../src/checker/joints.ts';
 import * as n from '../src/checker/numbers.ts';
 import { fuzzCertificates } from '../fuzz/runs.ts';
 import { cases } from '../../../tests/cases.ts';
@@ -301,7 +302,7 @@ describe('joints', () => {
       );
       for (const list of atJoints.flatMap((point) => falseLists(points, point))) {
         counts.tried++;
-        if (check(certificate, list).contradictedJoints.length > 0) counts.refused++;
+        if (contradictedJoints(certificate, checked.signs, list).length > 0) counts.refused++;
       }
     }
     expect(counts.tried).toBeGreaterThan(200);
@@ -310,9 +311,9 @@ describe('joints', () => {
 
   test('a corner without its name, a jump that is none, and a limit that is another are refused', () => {
     const isRefused = (text: string, change: (point: Point) => Point | null): boolean => {
-      const { certificate, points } = certified(text, -2, 2);
+      const { certificate, points, checked } = certified(text, -2, 2);
       const list = points.flatMap((point) => change(point) ?? []);
-      return check(certificate, list).contradictedJoints.length > 0;
+      return contradictedJoints(certificate, checked.signs, list).length > 0;
     };
     const kind = (from: Point['kind'], to: Point['kind'] | null) => (point: Point) =>
       point.kind === from ? to && { ...point, kind: to } : point;
