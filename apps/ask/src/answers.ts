@@ -16,6 +16,7 @@ import {
   isTooLarge,
   certificateOf,
   certificateOfSolutions,
+  checkLimit,
   check,
   checkedIntegral,
   checkSigns,
@@ -23,6 +24,7 @@ import {
   keyPoints,
   knownNumber,
   limitOfProgram,
+  numberFormula,
   lineFormula,
   partOf,
   plainValueAt,
@@ -124,7 +126,7 @@ function answer(question: Question): unknown {
       return { slope: plain(secant(program, question.at, question.h, question.kind).slope) };
     }
     case 'limit':
-      return limitRow(limitOfProgram(compile(closed(question), variable), question.at, question.side));
+      return limit(question);
     case 'sum':
       return sum(question);
     case 'integral':
@@ -152,17 +154,22 @@ function sum(question: QuestionAbout<'sum'>): unknown {
     throw new Unanswerable('Parabolas take the parts in pairs: n has to be even.');
   const { on, sign } = ordered(question.on);
   const turnedRule = sign > 0 ? rule : mirrored(rule);
-  const found = riemannSum(closed(question), variable, evenPartition(...on, n), turnedRule);
+  const body = closed(question);
+  const found = riemannSum(body, variable, evenPartition(...on, n), turnedRule);
   const parts = Array.from(found.xs, (_, i) => {
     const { x, height, area } = partOf(found, sign > 0 ? i : found.xs.length - 1 - i);
     return { x, height: plain(height), area: plain(sign * area) };
   });
-  const isSearched = rule === 'lower' || rule === 'upper';
+  const row = { total: plain(sign * found.total), dx: (question.on[1] - question.on[0]) / n, parts };
+  if (rule !== 'lower' && rule !== 'upper') return row;
+  if (!question.certificate) return { ...row, proved: found.isProved };
+  // Where the function is least and greatest follows from where it turns and what it does at its joints.
+  const certificate = certificateOf(body, variable, on, 0, 1);
+  const checked = check(certificate, keyPoints(body, variable, on, 0, 1).points);
   return {
-    total: plain(sign * found.total),
-    dx: (question.on[1] - question.on[0]) / n,
-    parts,
-    ...(isSearched ? { proved: found.isProved } : {}),
+    ...row,
+    proved: found.isProved && checked.isAccepted,
+    certificate: certificateRow(certificate, checked),
   };
 }
 
@@ -364,7 +371,20 @@ function lineRow(line: Tangent): Record<string, unknown> {
   };
 }
 
-function limitRow(limit: Limit): unknown {
+function limit(question: QuestionAbout<'limit'>): unknown {
+  const { at, side } = question;
+  const body = closed(question);
+  const found = limitOfProgram(compile(body, variable), at, side);
+  const row = limitRow(found);
+  if (!question.certificate) return row;
+  if (found.kind === 'undecided' || found.kind === 'undefined') return { ...row, certificate: null };
+  const place = Number.isFinite(at) ? numberFormula(at) : at > 0 ? 1 : -1;
+  const sides = side === 'both' ? (['left', 'right'] as const) : [side];
+  const { isAccepted, bounds } = checkLimit(body, variable, place, sides, found);
+  return { ...row, proved: isAccepted, certificate: { accepted: isAccepted, bounds } };
+}
+
+function limitRow(limit: Limit): Record<string, unknown> {
   switch (limit.kind) {
     case 'finite':
       return { value: plain(limit.value), exact: textOf(limit.exact), proved: limit.proved, exists: true };

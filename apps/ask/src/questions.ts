@@ -46,6 +46,7 @@ export const questionSchema = z.discriminatedUnion('ask', [
     ask: z.literal('limit'),
     at: place,
     side: z.enum(['left', 'right', 'both']).default('both'),
+    certificate,
     ...shared,
   }),
   z.object({
@@ -56,6 +57,7 @@ export const questionSchema = z.discriminatedUnion('ask', [
       z.enum(['left', 'right', 'midpoint', 'trapezoid', 'simpson', 'lower', 'upper']),
       z.strictObject({ fraction: z.number().min(0).max(1) }),
     ]),
+    certificate,
     ...shared,
   }),
   z.object({

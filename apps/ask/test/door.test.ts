@@ -136,6 +136,16 @@ describe('questions in bulk', () => {
       certainty: 'estimated',
       certificate: { accepted: false, bounds: null },
     });
+    expect(ask({ ask: 'limit', f: 'sin(x)/x', at: 0, certificate: true })).toMatchObject({
+      proved: true,
+      certificate: { accepted: true, bounds: [1, 1] },
+    });
+    expect(ask({ ask: 'limit', f: 'sin(1/x)', at: 0, certificate: true })).toMatchObject({
+      proved: false,
+      certificate: { accepted: false },
+    });
+    const upper = { ask: 'sum', f: 'x^3 - 3x', on: [-2, 2], n: 4, rule: 'upper', certificate: true };
+    expect(ask(upper)).toMatchObject({ total: 6, proved: true, certificate: { accepted: true } });
     const endless = ask({ ask: 'integral', f: 'e^(-x)', on: [0, 'Infinity'], certificate: true });
     expect(endless).toMatchObject({ value: 1, certainty: 'estimated', certificate: null });
     const moving = ask({ ask: 'solve', f: 'x^3', equals: 'x', order: 1, on: [-1, 1], certificate: true });

@@ -84,6 +84,7 @@ export {
 export { certificateOf, certificateOfSolutions } from './analysis/certificate.ts';
 export { checkedIntegral } from './area/certificate.ts';
 export { check, checkSigns, checkSolutions } from './checker/check.ts';
+export { checkLimit, type CheckedLimit } from './checker/limits.ts';
 export type { Certificate, Checked, Claim, Shown } from './checker/claims.ts';
 export { signs, type Signs } from './analysis/signs.ts';
 export { solve, whereHolds, type Held, type Solutions } from './analysis/solve.ts';

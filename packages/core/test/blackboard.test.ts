@@ -3,6 +3,7 @@ import {
   evaluateAt,
   compile,
   printText,
+  readExpression,
   readStatement,
   sentence,
   toldValue,
@@ -117,6 +118,13 @@ const same: readonly [string, string][] = [
   ['\\prod_{k=1}^{n} k', '∏[k = 1, n] k'],
   ['\\binom{5}{2}', '5!/(2! (5-2)!)'],
   ['binomial(n, 2)', 'n!/(2! (n-2)!)'],
+  ['binom(5, 2)', '5!/(2! (5-2)!)'],
+  ['sum_{k=1}^4 k^2', 'sum k from 1 to 4 of k^2'],
+  ['sum_(k=1)^4 k^2', 'sum k from 1 to 4 of k^2'],
+  ['∑_(k=1)^4 k^2', 'sum k from 1 to 4 of k^2'],
+  ['2sum_{k=1}^4 k^2', '2 sum k from 1 to 4 of k^2'],
+  ['prod_{k=1}^3 (x - k)', '∏[k = 1, 3] (x - k)'],
+  ['int_0^1 x^2 dx', '∫[0, 1] x^2 dx'],
   // Domains and cases with commas.
   ['1/x, x ≠ 0', '1/x for x ≠ 0'],
 ];
@@ -124,6 +132,23 @@ const same: readonly [string, string][] = [
 describe('what stands on a blackboard or in a document is read as it is meant', () => {
   test.each(same)('%s', (typed, plain) => {
     expect(printText(bodyOf(typed))).toBe(printText(bodyOf(plain)));
+  });
+
+  test.each([
+    ['cosec x', 'csc(x)'],
+    ['cosech x', 'csch(x)'],
+    ['cotg x', 'cot(x)'],
+    ['sin2x', 'sin(2x)'],
+    ['ln2', 'ln(2)'],
+    // These may be products.
+    ['sh', 's h'],
+    ['tg', 't g'],
+  ])('%s, although each of its letters is a name', (typed, plain) => {
+    const reading = readExpression(typed, {
+      names: new Set('abcdefghijklmnopqrstuvwxyz'),
+      functions: new Set(),
+    });
+    expect(reading.ok && printText(reading.value)).toBe(plain);
   });
 
   test.each([

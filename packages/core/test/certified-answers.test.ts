@@ -2,10 +2,14 @@ import { describe, expect, test } from '@jest/globals';
 import {
   certificateOf,
   certificateOfSolutions,
-  checkedIntegral,
+  checkLimit,
   checkSigns,
   checkSolutions,
+  checkedIntegral,
+  compile,
   integral,
+  limitOfProgram,
+  printText,
   readExpression,
   signs,
   solve,
@@ -219,5 +223,65 @@ describe('an integral that is called proved or exact has a certificate', () => {
       checkArea({ body: needle, variable: 'x', ends: [0, 10] }, { value: 0, bound: 1e-9, exact: null })
         .isAccepted,
     ).toBe(false);
+  });
+});
+
+describe('a limit has a certificate', () => {
+  const zero = read('0');
+  type Place = Expression | 1 | -1;
+  const number = (value: number, exact: string | null = null) =>
+    ({ kind: 'finite', value, exact: exact === null ? null : read(exact) }) as const;
+  const isAccepted = (text: string, place: Place, claimed: Parameters<typeof checkLimit>[4]): boolean =>
+    checkLimit(read(text), 'x', place, ['left', 'right'], claimed).isAccepted;
+
+  // By hand: by continuity, without a common zero of dividend and divisor, by leading coefficients, by bounds far out.
+  test.each<[text: string, place: Place, exact: string]>([
+    ['x^2 + 1', read('1'), '2'],
+    ['sin(x)/x', zero, '1'],
+    ['(1 - cos(x^2))/x^4', zero, '1/2'],
+    ['(e^x - 1 - x)/x^2', zero, '1/2'],
+    ['ln(x)/(x - 1)', read('1'), '1'],
+    ['(x^2 - 1)/(x - 1)', read('1'), '2'],
+    ['(2x^2 + 1)/(x^2 - 3)', 1, '2'],
+    ['(x + 1)/(x^2 - 3)', -1, '0'],
+    ['arctan(x)', -1, '-π/2'],
+  ])('%s', (text, place, exact) => {
+    const found = limitOfProgram(
+      compile(read(text), 'x'),
+      typeof place === 'number' ? place * Infinity : Number(printText(place)),
+      'both',
+    );
+    expect(found).toMatchObject({ kind: 'finite', proved: true });
+    if (found.kind !== 'finite') return;
+    expect(isAccepted(text, place, found)).toBe(true);
+    expect(isAccepted(text, place, number(found.value, exact))).toBe(true);
+    expect(isAccepted(text, place, number(found.value + 1e-9))).toBe(false);
+    expect(isAccepted(text, place, number(found.value, `${exact} + 10^(-28)`))).toBe(false);
+    expect(isAccepted(text, place, { kind: 'none' })).toBe(false);
+    expect(isAccepted(text, place, { kind: 'infinite', sign: 1 })).toBe(false);
+  });
+
+  test('one beyond all bounds has its sign, and one whose sides differ is none', () => {
+    for (const [text, place, sign] of [
+      ['1/x^2', zero, 1],
+      ['-1/(x - 2)^2', read('2'), -1],
+      ['x^3/(1 - x^2)', -1, 1],
+    ] as const) {
+      expect([text, isAccepted(text, place, { kind: 'infinite', sign })]).toEqual([text, true]);
+      expect([text, isAccepted(text, place, { kind: 'infinite', sign: -sign as 1 | -1 })]).toEqual([
+        text,
+        false,
+      ]);
+      expect(isAccepted(text, place, number(0))).toBe(false);
+    }
+    for (const text of ['1/x', '|x|/x', 'sign(x)'])
+      expect([text, isAccepted(text, zero, { kind: 'none' })]).toEqual([text, true]);
+    for (const text of ['|x|', 'sin(x)/x', '1/x^2'])
+      expect([text, isAccepted(text, zero, { kind: 'none' })]).toEqual([text, false]);
+  });
+
+  test('what it has no means for is not accepted', () => {
+    expect(isAccepted('x e^(-x)', 1, number(0, '0'))).toBe(false);
+    expect(isAccepted('sin(1/x)', zero, { kind: 'none' })).toBe(false);
   });
 });

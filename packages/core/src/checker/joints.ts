@@ -4,6 +4,7 @@ import { divided, evaluate, numberOf, type Course } from './evaluate.ts';
 import { withinRules } from './literals.ts';
 import * as n from './numbers.ts';
 import type { Range } from './numbers.ts';
+import { withoutCommonZero } from './removable.ts';
 
 /**
  * What a list says of the joints of a certificate, against what the function comes to from both sides. That two numbers
@@ -11,16 +12,23 @@ import type { Range } from './numbers.ts';
  */
 
 /** How a function is beside a joint. What is not known is undefined. */
-interface Side {
-  readonly limit: Range | undefined;
-  readonly isInfinite: boolean;
-  readonly slope: Range | undefined;
-  /** The sign of a slope that is seen to grow beyond all bounds; 0 otherwise. */
-  readonly steep: -1 | 0 | 1;
+interface Side extends Approach {
   /** Signs of f, f′, f″ next to the joint; 0 where they are not known. */
   readonly signs: readonly (-1 | 0 | 1)[];
   /** Whether f and f′ are 0 throughout. */
   readonly levels: readonly boolean[];
+}
+
+/** To what a function comes at a place from one side. */
+export interface Approach {
+  readonly limit: Range | undefined;
+  /** Whether the limit was seen very near to the place, and not shown. */
+  readonly isSeen: boolean;
+  /** The sign of a limit beyond all bounds; 0 where it is none. */
+  readonly infinite: -1 | 0 | 1;
+  readonly slope: Range | undefined;
+  /** The sign of a slope that is seen to grow beyond all bounds; 0 otherwise. */
+  readonly steep: -1 | 0 | 1;
 }
 
 interface Look {
@@ -71,7 +79,7 @@ function lookAt(certificate: Certificate, signs: readonly (-1 | 0 | 1)[], joint:
     const reach = own.claim.to - own.claim.from;
     const next = (order: number): { claim: Claim; index: number } | undefined => claims.get(order)?.[0];
     return {
-      ...approached(body, variable, place, way, reach),
+      ...approached(body, variable, joint.at ?? null, place, way, reach),
       signs: [0, 1, 2].map((order) => signs[next(order)?.index ?? -1] ?? 0),
       levels: [0, 1].map((order) => next(order)?.claim.zeros === 'all'),
     };
@@ -93,15 +101,17 @@ function claimsBeside(
   return found;
 }
 
-function approached(
+/** What is known of a function beside a place, from parts of at most some width. */
+export function approached(
   body: Expression,
   variable: string,
+  exact: Expression | null,
   place: Range,
   way: -1 | 1,
   room: number,
-): Pick<Side, 'limit' | 'isInfinite' | 'slope' | 'steep'> {
-  const unknown = { limit: undefined, isInfinite: false, slope: undefined, steep: 0 } as const;
-  const course = courseBeside(body, variable, place, way, room);
+): Approach {
+  const unknown = { limit: undefined, isSeen: false, infinite: 0, slope: undefined, steep: 0 } as const;
+  const course = courseBeside(body, variable, exact, place, way, room);
   const end = course && withinRules(() => course.at(place, coefficients));
   if (!course || !end) return unknown;
   const { above, below } = end;
@@ -113,13 +123,20 @@ function approached(
   if (!below || isOneSided(below[0] as Range)) {
     const [limit, slope] = divided(end).map(bounded);
     const steep = slope ? 0 : steepness(seenAt(near, 1), seenAt(nearer, 1));
-    return { limit, isInfinite: false, slope, steep };
+    return { ...unknown, limit, slope, steep };
   }
-  if (isOneSided(above[0] as Range)) return { ...unknown, isInfinite: true };
+  if (isOneSided(above[0] as Range)) return { ...unknown, infinite: signBeside(course, above[0] as Range) };
   if (![...above, ...below].every(n.isBounded)) return unknown;
   // Both are 0 there: what is seen very near to it.
   const value = seenAt(near, 0);
-  return { ...unknown, limit: value ? n.add(value, widening(value)) : undefined };
+  return { ...unknown, isSeen: true, limit: value ? n.add(value, widening(value)) : undefined };
+}
+
+/** The sign of a quotient beside a pole, where its divisor keeps to one side of 0. */
+function signBeside({ below }: Course, above: Range): -1 | 0 | 1 {
+  const { low, high } = below?.[0] ?? n.everything;
+  const side = n.signOf(low) >= 0 ? 1 : n.signOf(high) <= 0 ? -1 : 0;
+  return ((n.signOfRange(above) ?? 0) * side) as -1 | 0 | 1;
 }
 
 /** The sign of a slope that is far larger nearer to a place. */
@@ -141,6 +158,7 @@ function widening({ low, high }: Range): Range {
 function courseBeside(
   body: Expression,
   variable: string,
+  exact: Expression | null,
   { low, high }: Range,
   way: -1 | 1,
   room: number,
@@ -152,7 +170,9 @@ function courseBeside(
         ? { low: n.add(n.point(low), step).low, high: low }
         : { low: high, high: n.add(n.point(high), step).high };
     const courses = withinRules(() => evaluate(body, variable, part, coefficients));
-    if (courses?.length === 1) return courses[0] ?? null;
+    const [only] = courses ?? [];
+    if (!only || courses?.length !== 1) continue;
+    return exact ? withoutCommonZero(only, variable, exact, part, coefficients) : only;
   }
   return null;
 }
@@ -173,7 +193,7 @@ function valueAt(body: Expression, variable: string, place: Range): Range | null
   return values.every((value) => value !== undefined) ? values.reduce(n.hull) : undefined;
 }
 
-const areApart = (a: Range | null | undefined, b: Range | null | undefined): boolean =>
+export const areApart = (a: Range | null | undefined, b: Range | null | undefined): boolean =>
   !!a && !!b && n.common(a, b) === null;
 const areSame = (a: Range | null | undefined, b: Range | null | undefined): boolean =>
   !!a && !!b && n.common(a, b) !== null;
@@ -186,7 +206,7 @@ function follows(look: Look, listed: readonly Listed[]): boolean {
   const has: Has = (...kinds) => listed.some(({ kind }) => kinds.includes(kind));
   const sides = [left, right].filter((side) => side !== null);
   if (sides.length === 0) return true;
-  const isInfinite = sides.some((side) => side.isInfinite);
+  const isInfinite = sides.some(({ infinite }) => infinite !== 0);
   const areFinite = sides.every((side) => side.limit !== undefined);
   if (has('pole') ? areFinite : isInfinite) return false;
   if (!hasHeights(listed, left, right, value)) return false;
@@ -259,7 +279,7 @@ function hasHeights(
   });
 }
 
-const around = (x: number): Range => {
+export const around = (x: number): Range => {
   const reach = Math.max(Math.abs(x) * nearby, leastReach);
   return n.between(x - reach, x + reach);
 };

@@ -19,7 +19,7 @@ export function constructAt(parser: Parser): ((parser: Parser) => Expression) | 
   }
   if (token.kind !== 'letters') return undefined;
   if (token.text === 'lim' && token.index === '') return readLimit;
-  if (token.text === 'binomial' && next?.text === '(') return readBinomial;
+  if (['binomial', 'binom'].includes(token.text) && next?.text === '(') return readBinomial;
   if (token.text === 'integral' && (next?.text === 'from' || !isKnown(parser, token))) return readIntegral;
   if (token.text === 'sum' && parser.ahead(2)?.text === 'from') return readSpokenSum;
   if (token.text === 'Σ' && next?.text === '(' && parser.ahead(3)?.text === '=') return readBracketedSum;

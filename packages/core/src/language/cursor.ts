@@ -2,6 +2,7 @@ import {
   emptyScope,
   meaningOf,
   nearestName,
+  isWordOfOtherSchool,
   otherSpelling,
   type NameMeaning,
   type Scope,
@@ -130,7 +131,15 @@ export class Cursor {
   /** Splits a run of letters by the longest name known at each place. */
   protected split(token: Token): Piece[] {
     if (token.kind !== 'letters') throw new TypeError('only runs of letters are split');
-    const plain = meaningOf(token.text, token.index, this.scope) ? token : inSmallLetters(token);
+    const known = meaningOf(token.text, token.index, this.scope);
+    const plain = known ? token : inSmallLetters(token);
+    const isBuiltIn = meaningOf(plain.text, '', emptyScope)?.kind === 'builtIn';
+    const whole = known
+      ? undefined
+      : isWordOfOtherSchool(plain.text)
+        ? this.splitByNames(plain, otherSpelling)
+        : isBuiltIn && this.splitBeforeDigits(token, plain);
+    if (whole) return whole;
     const byNames = this.splitByNames(plain, meaningOf);
     // The g of tg x may be a function, but nothing that it works on follows.
     const isCut = byNames?.at(-1)?.meaning.kind === 'function' && !/^['(^]/.test(this.token.text);

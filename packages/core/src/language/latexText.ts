@@ -9,7 +9,8 @@ export interface Converted {
 }
 
 /** Commands, groups below, and bounds or targets below a sign. */
-const latex = /\\[A-Za-z,;:!{|([%]|_\{|[∫∑∏]\s*[_₀-₉₋]|(?<!\p{L})lim\s*_/u;
+const latex =
+  /\\[A-Za-z,;:!{|([%]|_\{|[∫∑∏]\s*[_₀-₉₋]|(?<!\p{L})(?:lim\s*_|(?:sum|prod)\s*_\s*[({]|int\s*_[^\s^]+\s*\^)/u;
 /** Dollar signs around the whole, and the brackets that stand for them. */
 const wrapping = /^(\s*)(\$\$?|\\\(|\\\[)(.*?)(\$\$?|\\\)|\\\])(\s*)$/su;
 
@@ -137,16 +138,17 @@ class LatexReader {
     else if (character === '_') this.index();
     else if (character === '~' || character === '&') this.skip(' ');
     else if ('∫∑∏'.includes(character)) this.bare(character);
-    else if (character === 'l' && this.startsLimit()) this.limit(this.at, 'lim'.length);
+    else if (character === 'l' && this.startsWord(/^lim\s*_/)) this.limit(this.at, 'lim'.length);
+    else if (this.startsBounds()) this.wordWithBounds();
     else if (character === '}') fail('bracketNotOpened', this.at, this.at + 1, '', '');
     else this.skip(character);
     this.depth--;
   }
 
   /** An integral or sum sign in one character, with its bounds as LaTeX writes them or as they are typed. */
-  private bare(sign: string): void {
+  private bare(sign: string, length = 1): void {
     const start = this.at;
-    this.skip('');
+    this.at += length;
     this.spaces();
     if (/[_₀-₉₋]/.test(this.source[this.at] ?? '')) this.bounds(sign, start);
     else this.emit(sign, start);
@@ -388,7 +390,10 @@ class LatexReader {
   private boundAfter(mark: '_' | '^', sign: string, start: number): void {
     if (this.source[this.at] !== mark) fail('boundsMissing', start, this.at, sign);
     this.at++;
-    this.bound();
+    this.spaces();
+    // The brackets around k = 1 are braces.
+    if (mark === '_' && sign !== '∫' && this.source[this.at] === '(') this.bracketed(true);
+    else this.bound();
     this.spaces();
   }
 
@@ -413,20 +418,32 @@ class LatexReader {
     else this.group(' ', ' ');
   }
 
-  private bracketed(): void {
+  private bracketed(isUnwrapped = false): void {
     const start = this.at;
     let depth = 0;
     do {
       const character = this.source[this.at];
       if (character === undefined) fail('bracketNotClosed', start, this.source.length);
       depth += character === '(' ? 1 : character === ')' ? -1 : 0;
-      this.item();
+      const isOuter = this.at === start || depth === 0;
+      if (isUnwrapped && isOuter) this.at++;
+      else this.item();
     } while (depth > 0);
   }
 
-  private startsLimit(): boolean {
+  private startsWord(word: RegExp): boolean {
     const isInsideName = /\p{L}$/u.test(this.source.slice(Math.max(0, this.at - 1), this.at));
-    return !isInsideName && /^lim\s*_/.test(this.source.slice(this.at, this.at + 40));
+    return !isInsideName && word.test(this.source.slice(this.at, this.at + 40));
+  }
+
+  private startsBounds(): boolean {
+    return this.startsWord(/^(?:(?:sum|prod)\s*_\s*[({]|int\s*_[^\s^]+\s*\^)/);
+  }
+
+  /** sum_{k=1}^4 is ∑, prod_{k=1}^4 is ∏, int_0^1 is ∫. */
+  private wordWithBounds(): void {
+    const [word = ''] = /^\w+?(?=\s*_)/.exec(this.source.slice(this.at)) ?? [];
+    this.bare(word === 'sum' ? '∑' : word === 'prod' ? '∏' : '∫', word.length);
   }
 
   /** \lim_{x \to a^+} as lim[x → a+]. */

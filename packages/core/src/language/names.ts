@@ -147,6 +147,12 @@ export function otherSpelling(letters: string, index: string, scope: Scope): Nam
   return row === undefined ? meaningOf(letters, index, scope) : { kind: 'builtIn', name: row };
 }
 
+/** Letters from which on a spelling of another school is never a product of its letters: cosec x is no cos(e c x). */
+const leastWord = 4;
+
+export const isWordOfOtherSchool = (letters: string): boolean =>
+  letters.length >= leastWord && letters in otherSpellings;
+
 /** Whether a definition may claim this name. */
 export function isReserved(canonical: string): boolean {
   return (
