@@ -31,15 +31,11 @@ function checked(
   isFollowed: (claim: LookedAt) => boolean | null,
   list: readonly Listed[] | null = null,
 ): Checked {
-  const { body, variable, joints, claims, orders } = certificate;
-  const isTooLong = claims.length > mostClaims;
+  const { body, variable, joints, claims } = certificate;
+  const { shown, signs, gaps } = lookedThrough(certificate);
   const checker = new Checker(body, variable, joints);
-  const ofSigns = new Checker(body, variable, joints);
-  const shown = claims.map((claim) => (isTooLong ? null : checker.shown(claim)));
-  const signs = claims.map((claim) => (isTooLong ? 0 : ofSigns.signInside(claim)));
-  const gaps = orders.flatMap((order) => gapsOf(certificate, order));
   const followed = claims.map((claim, i) => {
-    if (isTooLong) return null;
+    if (claims.length > mostClaims) return null;
     const sides = claim.zeros === 1 ? checker.signsBeside(claim) : null;
     const isAt = (x: number): boolean | null => checker.isAt(claim, sides, x);
     return isFollowed({ ...claim, sign: signs[i] ?? 0, sides, isAt });
@@ -54,12 +50,33 @@ function checked(
   return { isAccepted, shown, signs, gaps, contradicted, contradictedJoints: falseJoints };
 }
 
+type LookedThrough = Pick<Checked, 'shown' | 'signs' | 'gaps'>;
+const known = new WeakMap<Certificate, LookedThrough>();
+
+/** What holds of a certificate whatever the list is that it belongs to: it is worked out once. */
+function lookedThrough(certificate: Certificate): LookedThrough {
+  const found = known.get(certificate);
+  if (found) return found;
+  const { body, variable, joints, claims, orders } = certificate;
+  const isTooLong = claims.length > mostClaims;
+  const checker = new Checker(body, variable, joints);
+  const ofSigns = new Checker(body, variable, joints);
+  const looked = {
+    shown: claims.map((claim) => (isTooLong ? null : checker.shown(claim))),
+    signs: claims.map((claim) => (isTooLong ? 0 : ofSigns.signInside(claim))),
+    gaps: orders.flatMap((order) => gapsOf(certificate, order)),
+  };
+  known.set(certificate, looked);
+  return looked;
+}
+
 /** Claims beyond which a certificate is not looked at. */
 const mostClaims = 800;
 /** A joint is so narrow that no picture shows its width. */
 const widestJoint = 1e-9;
 /** How often a part may be halved to show what it is claimed to be. */
 const mostHalvings = 6;
+const fewHalvings = 3;
 const highestMultiplicity = 6;
 /** How far a number that stands for a zero may be from it, relative to its size; and near 0. */
 const nearby = 2 ** -44;
@@ -86,6 +103,8 @@ function gapsOf({ from, to, joints, claims }: Certificate, order: number): Check
 
 class Checker {
   private readonly numerators = new Map<number, Polynomial | null>();
+  /** How often a part may be halved just now. */
+  private halvings = mostHalvings;
 
   constructor(
     private readonly body: Expression,
@@ -96,18 +115,21 @@ class Checker {
   ) {}
 
   shown(claim: Claim): Shown | null {
-    const ways = [
-      this.byCount,
-      this.byDomain,
-      this.throughout,
-      this.byBounds,
-      this.bySlope,
-      this.byMultiplicity,
-    ];
     if (!(claim.from < claim.to)) return null;
-    for (const way of [...ways, this.byFactors]) {
-      const how = withinRules(() => way.call(this, claim));
-      if (how) return how;
+    // Halves of halves are many: a slope that needs none of them is tried before bounds that need them all.
+    const direct = [this.byCount, this.byDomain, this.throughout, this.byBounds];
+    const bent = [this.bySlope, this.byMultiplicity, this.byFactors];
+    const passes = [
+      { halvings: fewHalvings, ways: direct },
+      { halvings: 0, ways: bent },
+      { halvings: mostHalvings, ways: [this.byBounds, ...bent] },
+    ];
+    for (const { halvings, ways } of passes) {
+      this.halvings = halvings;
+      for (const way of ways) {
+        const how = withinRules(() => way.call(this, claim));
+        if (how) return how;
+      }
     }
     return null;
   }
@@ -145,7 +167,7 @@ class Checker {
     if (--this.budget.left < 0) throw new NoRule('out of time');
     const part = n.between(from, to);
     const courses = evaluate(this.body, this.variable, part, length);
-    const joint = courses.some(({ below }) => below && !isOneSided(below[0] as Range))
+    const joint = courses.some(({ below }) => below && !n.isOneSided(below[0] as Range))
       ? jointBeside(this.joints, from, to)
       : null;
     if (!joint) return courses;
@@ -211,16 +233,16 @@ class Checker {
     let areDirect = true;
     // A value of its own where the halves meet is no matter of either.
     const isFine = (middle: number): boolean =>
-      order > 0 || this.courses(middle, middle, 1).every((course) => isOneSided(valuesOf(course, 0)));
+      order > 0 || this.courses(middle, middle, 1).every((course) => n.isOneSided(valuesOf(course, 0)));
     const within = (a: number, b: number, halvings: number): Range | null => {
       const courses = this.courses(a, b, order + 2);
       const ranges = courses.map((course) => valuesOf(course, order));
-      if (ranges.length === 0 || !ranges.every(isOneSided))
+      if (ranges.length === 0 || !ranges.every(n.isOneSided))
         return this.halved(a, b, halvings, isFine, (c, d) => within(c, d, halvings - 1));
-      areDirect &&= courses.every((course) => isOneSided(directValues(course, order)));
+      areDirect &&= courses.every((course) => n.isOneSided(directValues(course, order)));
       return ranges.reduce(n.hull);
     };
-    const values = within(from, to, mostHalvings);
+    const values = within(from, to, this.halvings);
     return values && { values, areDirect };
   }
 
@@ -262,11 +284,11 @@ class Checker {
       const courses = this.courses(a, b, order + 2);
       const [only] = courses;
       const values = only && courses.length === 1 && isSteady(only) ? valuesOf(only, order) : null;
-      return values && isOneSided(values)
+      return values && n.isOneSided(values)
         ? values
         : this.halved(a, b, halvings, isSmooth, (c, d) => steady(c, d, halvings - 1));
     };
-    const values = steady(from, to, mostHalvings);
+    const values = steady(from, to, this.halvings);
     return (values && n.signOfRange(values)) ?? 0;
   }
 
@@ -325,15 +347,13 @@ class Checker {
   }
 }
 
-const isOneSided = (x: Range): boolean => Math.abs(n.signOfRange(x) ?? 0) === 1;
-
 /** Whether what is divided by lies on one side of 0, which it may touch. */
 const keepsSide = ({ below }: Quotient): boolean =>
   !below || n.signOf((below[0] as Range).low) >= 0 || n.signOf((below[0] as Range).high) <= 0;
 
 /** Whether the function has values on the whole part and no pole. */
 const isSteady = ({ below, isWhole }: Course): boolean =>
-  isWhole && (!below || isOneSided(below[0] as Range));
+  isWhole && (!below || n.isOneSided(below[0] as Range));
 
 /**
  * What has the zeros of the derivative of a quotient: it times a power of the divisor. For q = a/b,
@@ -355,15 +375,15 @@ function numerator({ above, below }: Quotient, order: number): Range {
 /** The values of the derivative themselves, over its factorial. */
 function directValues({ above, below }: Quotient, order: number): Range {
   if (!below) return above[order] as Range;
-  return isOneSided(below[0] as Range) ? (jets.divide(above, below)[order] as Range) : n.everything;
+  return n.isOneSided(below[0] as Range) ? (jets.divide(above, below)[order] as Range) : n.everything;
 }
 
 /** What has the zeros of the derivative, and where the divisor keeps its sign, its sign as well. */
 function valuesOf(quotient: Quotient, order: number): Range {
   const { below } = quotient;
-  if (!below || !isOneSided(below[0] as Range)) return numerator(quotient, order);
+  if (!below || !n.isOneSided(below[0] as Range)) return numerator(quotient, order);
   const direct = directValues(quotient, order);
-  if (isOneSided(direct)) return direct;
+  if (n.isOneSided(direct)) return direct;
   const isTurned = n.signOfRange(below[0] as Range) === -1 && order % 2 === 0;
   const times = numerator(quotient, order);
   return isTurned ? n.negate(times) : times;
@@ -376,7 +396,7 @@ const isFlat = (course: Course, order: number): boolean =>
 /** The sign to which the function comes at an end of a part. */
 function signAtEnd(course: Course, x: number, order: number): -1 | 0 | 1 | undefined {
   const end = course.at(n.point(n.fromDouble(x)), order + 1);
-  if (!end || (end.below && !isOneSided(end.below[0] as Range))) return undefined;
+  if (!end || (end.below && !n.isOneSided(end.below[0] as Range))) return undefined;
   return n.signOfRange(valuesOf(end, order));
 }
 

@@ -120,12 +120,12 @@ export function approached(
     const seen = withinRules(() => course.at(n.add(place, step), order + 1));
     return seen ? bounded(divided(seen)[order]) : undefined;
   };
-  if (!below || isOneSided(below[0] as Range)) {
+  if (!below || n.isOneSided(below[0] as Range)) {
     const [limit, slope] = divided(end).map(bounded);
     const steep = slope ? 0 : steepness(seenAt(near, 1), seenAt(nearer, 1));
     return { ...unknown, limit, slope, steep };
   }
-  if (isOneSided(above[0] as Range)) return { ...unknown, infinite: signBeside(course, above[0] as Range) };
+  if (n.isOneSided(above[0] as Range)) return { ...unknown, infinite: signBeside(course, above[0] as Range) };
   if (![...above, ...below].every(n.isBounded)) return unknown;
   // Both are 0 there: what is seen very near to it.
   const value = seenAt(near, 0);
@@ -143,11 +143,10 @@ function signBeside({ below }: Course, above: Range): -1 | 0 | 1 {
 function steepness(far: Range | undefined, close: Range | undefined): -1 | 0 | 1 {
   if (!far || !close) return 0;
   const [a, b] = [far, close].map(({ low }) => n.toDouble(low)) as [number, number];
-  return Math.abs(b) > steepEnough * Math.abs(a) && isOneSided(close) ? (Math.sign(b) as -1 | 1) : 0;
+  return Math.abs(b) > steepEnough * Math.abs(a) && n.isOneSided(close) ? (Math.sign(b) as -1 | 1) : 0;
 }
 
 const bounded = (x: Range | undefined): Range | undefined => (x && n.isBounded(x) ? x : undefined);
-const isOneSided = (x: Range): boolean => Math.abs(n.signOfRange(x) ?? 0) === 1;
 
 function widening({ low, high }: Range): Range {
   const size = Math.max(1, Math.abs(n.toDouble(low)), Math.abs(n.toDouble(high))) * seenWithin;
@@ -186,7 +185,7 @@ function valueAt(body: Expression, variable: string, place: Range): Range | null
   if (isPoint && courses.every(isPole)) return null;
   // At a corner both ways lead to the value.
   const values = courses.map((course) =>
-    course.isWhole && (!course.below || isOneSided(course.below[0] as Range))
+    course.isWhole && (!course.below || n.isOneSided(course.below[0] as Range))
       ? bounded(divided(course)[0])
       : undefined,
   );
@@ -213,7 +212,7 @@ function follows(look: Look, listed: readonly Listed[]): boolean {
   if (has('endpoint') ? value === null : sides.length === 1 && value) return false;
   if (has('openEnd') && value) return false;
   const isZero = value && n.signOfRange(value) === 0 && !sides.some(({ levels }) => levels[0]);
-  if (has('zero') ? value && isOneSided(value) : isZero) return false;
+  if (has('zero') ? value && n.isOneSided(value) : isZero) return false;
   if (!left || !right) return true;
   if (!followsExtremum(left, right, value, has)) return false;
   if (isInfinite) return true;

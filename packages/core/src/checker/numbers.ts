@@ -195,6 +195,9 @@ export function signOfRange({ low, high }: Range): -1 | 0 | 1 | undefined {
   return a === 0 && b === 0 ? 0 : undefined;
 }
 
+/** Whether all of it is above 0, or all below. */
+export const isOneSided = (x: Range): boolean => Math.abs(signOfRange(x) ?? 0) === 1;
+
 export const isBounded = ({ low, high }: Range): boolean => !isInfinite(low) && !isInfinite(high);
 
 export const contains = (outer: Range, inner: Range): boolean =>
