@@ -7,6 +7,7 @@ import {
   derivativesAt,
   keyPoints,
   readExpression,
+  tree,
   type Claim,
   type Expression,
 } from '../src/index.ts';
@@ -327,6 +328,15 @@ describe('joints', () => {
     expect(isRefused('floor x', kind('jump', null))).toBe(true);
     expect(isRefused('|x|', (point) => point)).toBe(false);
   });
+});
+
+test('at the end of a part it is the piece inside that counts, not the one that begins there', () => {
+  const body = tree.call('abs', read('1 - x - x^2 if x < 1; 5 otherwise'));
+  const claim: Claim = { order: 1, from: 0.3, to: 1, zeros: 0 };
+  const joints = [0.3, 1].map((x) => ({ low: x, high: x }));
+  // By hand: it falls up to (√5 − 1)/2, where 1 − x − x² = 0, and rises from there: its slope has no sign on the part.
+  const certificate = { body, variable: 'x', from: 0.3, to: 1, orders: [1], joints, claims: [claim] };
+  expect(check(certificate, []).signs).toEqual([0]);
 });
 
 test('a certificate of too many parts is not looked at, and nothing is said against it', () => {

@@ -199,8 +199,10 @@ class Way {
   }
 
   private call(name: string, args: readonly Expression[], names: Names, length: number): Quotient | null {
+    const before = this.taken.length;
     const [u, v] = args.map((argument) => this.of(argument, names, length));
     if (!u || v === null) return null;
+    const taken = this.taken.slice(before);
     const [x, y] = [this.value(u), v && this.value(v)];
     if (quotients.has(name)) {
       const { sin, cos } = jets.waves(x);
@@ -219,7 +221,7 @@ class Way {
       const result = rule(x, y);
       return result && whole(result);
     }
-    return this.stepped(name, x, y, length, (end) => atEnd(args, names, end));
+    return this.stepped(name, x, y, length, (end) => atEnd(args, names, taken, end));
   }
 
   private stepped(
@@ -381,15 +383,23 @@ class Way {
   }
 }
 
-/** A value at an end of the part, of two the difference; null where it is not one of the variable alone, or not known. */
-function atEnd(args: readonly Expression[], names: Names, end: 'low' | 'high'): Range | null {
+/**
+ * What is approached at an end of the part, of two the difference; null where it is not one of the variable alone.
+ * @param taken the decisions inside the part: at its end another piece may begin
+ */
+function atEnd(
+  args: readonly Expression[],
+  names: Names,
+  taken: readonly bigint[],
+  end: 'low' | 'high',
+): Range | null {
   const [[name, { above, below }] = ['', whole([])], ...others] = [...names];
   const part = above[0];
   if (!part || below || others.length > 0 || !n.isBounded(part)) return null;
-  const way = new Way([]);
+  const way = new Way([], taken);
   const there = new Map([[name, whole(jets.variable(n.point(part[end]), 1))]]);
   const [u, v] = args.map((argument) => way.of(argument, there, 1));
-  if (!u || v === null || way.counts.length > 0) return null;
+  if (!u || v === null) return null;
   return divided(v ? added(u, { ...v, above: jets.negate(v.above) }) : u)[0] ?? null;
 }
 
