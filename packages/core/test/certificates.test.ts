@@ -1,5 +1,4 @@
 import { describe, expect, test } from '@jest/globals';
-import { all, create } from 'mathjs';
 import {
   certificateOf,
   check,
@@ -11,9 +10,7 @@ import {
   type Claim,
   type Expression,
 } from '../src/index.ts';
-import * as functions from '../src/checker/functions.ts';
 import { contradictedJoints } from '../src/checker/joints.ts';
-import * as n from '../src/checker/numbers.ts';
 import { fuzzCertificates } from '../fuzz/runs.ts';
 import { cases } from '../../../tests/cases.ts';
 import { school } from './school.ts';
@@ -201,53 +198,6 @@ describe('the checker refuses what is false', () => {
         claims,
       };
       expect([text, check(certificate, []).shown]).toEqual([text, [null]]);
-    }
-  });
-});
-
-describe('the numbers of the checker', () => {
-  const digits = create(all ?? {}, { number: 'BigNumber', precision: 70 });
-
-  test.each([
-    ['exp', functions.exp, 'exp(x)', [-700, -3.5, -1e-9, 0, 0.1, 1, 20.25]],
-    ['ln', functions.ln, 'log(x)', [1e-300, 0.25, 0.999999, 1, 1.000001, 2, 1e15]],
-    ['sin', functions.sin, 'sin(x)', [-100, -1.5, -1e-8, 0, 0.7, 1.6, 3.2, 1e6]],
-    ['cos', functions.cos, 'cos(x)', [-100, -1.5, -1e-8, 0, 0.7, 1.6, 3.2, 1e6]],
-    ['arctan', functions.arctan, 'atan(x)', [-1e9, -2, -0.3, 0, 1e-7, 0.9, 1, 1.1, 5e5]],
-  ] as const)('%s holds what a library of many digits tells, within 38 digits', (_, ours, theirs, places) => {
-    const formula = digits.compile(theirs);
-    for (const x of places) {
-      const { low, high } = ours(n.point(n.fromDouble(x)));
-      const told = digits.bignumber(String(formula.evaluate({ x: digits.bignumber(x) })));
-      const size = Math.max(Math.abs(Number(told)), 1e-300);
-      const [below, above] = [low, high].map(({ m, e }) =>
-        digits.multiply(digits.bignumber(String(m)), digits.pow(digits.bignumber(2), e)),
-      );
-      const slack = digits.bignumber(size * 1e-60);
-      expect(digits.smallerEq(below as never, digits.add(told, slack) as never)).toBe(true);
-      expect(digits.largerEq(above as never, digits.subtract(told, slack) as never)).toBe(true);
-      expect(n.toDouble(n.subtract(n.point(high), n.point(low)).high)).toBeLessThanOrEqual(size * 1e-38);
-    }
-  });
-
-  test('π and whole intervals', () => {
-    // The first digits of π, from any table.
-    const scaled = n.multiply(functions.pi, n.whole(10n ** 40n));
-    expect([n.floor(scaled.low), n.floor(scaled.high)]).toEqual(
-      Array.from({ length: 2 }, () => 31415926535897932384626433832795028841971n),
-    );
-    for (const [from, to] of [
-      [-1, 2],
-      [3, 10],
-      [1.5, 1.7],
-      [-8, -7],
-    ] as const) {
-      const { low, high } = functions.sin(n.between(from, to));
-      for (let i = 0; i <= 200; i++) {
-        const y = Math.sin(from + ((to - from) * i) / 200);
-        expect(y).toBeGreaterThanOrEqual(n.toDouble(low) - 1e-15);
-        expect(y).toBeLessThanOrEqual(n.toDouble(high) + 1e-15);
-      }
     }
   });
 });

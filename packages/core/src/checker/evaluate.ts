@@ -109,7 +109,7 @@ class Way {
         return whole(jets.constant(decimal(node.text), length));
       case 'constant':
         if (node.name === 'infinity') throw new NoRule('infinity');
-        return whole(jets.constant(node.name === 'pi' ? f.pi : f.exp(n.whole(1)), length));
+        return whole(jets.constant(node.name === 'pi' ? f.pi : f.e, length));
       case 'name': {
         const known = names.get(node.name);
         if (!known) throw new NoRule(node.name);

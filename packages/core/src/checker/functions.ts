@@ -6,37 +6,76 @@ import type { Float, Range } from './numbers.ts';
  * 4.3, 4.4; from memory). Rising and falling functions are taken at the ends.
  */
 
-const symmetric = (size: Float): Range => ({ low: n.opposite(size), high: size });
 const unit = n.whole(1);
+const most: Range = n.between(-1, 1);
 
-/** Terms of a series until they are below every digit that is kept. */
-const mostTerms = 400;
+/** Binary digits after the point with which series are added up, beside those that a small argument begins with. */
+const digits = 224;
+/** Arguments below 2^−400 are told from their functions by no digit that is kept. */
+const mostLeading = 400;
 
-/** Σ terms, and a bound of what is left out: each term is at most half of the one before in size. */
-function sumOf(first: Range, next: (term: Range, k: number) => Range): Range {
-  let [sum, term] = [first, first];
-  for (let k = 1; k < mostTerms; k++) {
-    term = next(term, k);
-    sum = n.add(sum, term);
-    const size = n.hull(term, n.negate(term)).high;
-    if (n.compare(size, { m: 1n, e: -200 }) < 0) return n.add(sum, symmetric({ m: size.m, e: size.e + 1 }));
-  }
-  return n.everything;
+/** A number in units of 2^−bits, and how many units it may be off. */
+interface Fixed {
+  readonly value: bigint;
+  readonly slack: bigint;
 }
 
-/** t + s·t³/3 + s²·t⁵/5 + … for |t| ≤ ½: artanh t where s is 1, arctan t where it is −1. */
+const shifted = (m: bigint, by: number): bigint => (by >= 0 ? m << BigInt(by) : m >> BigInt(-by));
+
+/** The size of a narrow range in units of 2^−bits. */
+function sizeOf({ low, high }: Range, bits: number): Fixed {
+  const [a, b] = [shifted(low.m, low.e + bits), shifted(high.m, high.e + bits)];
+  return { value: a < 0n ? -a : a, slack: b - a + 1n };
+}
+
+/** How many zeros stand behind the point before the first digit of anything in a range. */
+function leadingZeros({ low, high }: Range): number {
+  const zeros = ({ m, e }: Float): number => (m === 0n ? Infinity : -(e + n.bitsOf(m)));
+  return Math.max(0, Math.min(zeros(low), zeros(high)));
+}
+
+/**
+ * Σ ±terms of a series, in units: each power is made from the one before, off by less than two units, and so is each term;
+ * together those behind the first power that is 0 make less than eight.
+ */
+function summed(
+  first: bigint,
+  next: (power: bigint, k: number) => bigint,
+  alternates: boolean,
+  termOf: (power: bigint, k: number) => bigint = (power) => power,
+): Fixed {
+  let [value, power, k] = [first, first, 0];
+  while (power > 0n) {
+    power = next(power, ++k);
+    const term = termOf(power, k);
+    value += alternates && k % 2 === 1 ? -term : term;
+  }
+  return { value, slack: BigInt(2 * k + 8) };
+}
+
+/** t + s·t³/3 + s²·t⁵/5 + … for |t| ≤ ½ in a narrow range: artanh t where s is 1, arctan t where it is −1. */
 function oddSeries(t: Range, s: 1 | -1): Range {
-  const square = n.multiply(n.whole(s), n.multiply(t, t));
-  let [power, sum] = [t, t];
-  for (let k = 3; k < mostTerms; k += 2) {
-    power = n.multiply(power, square);
-    const term = n.divide(power, n.whole(k));
-    sum = n.add(sum, term);
-    const size = n.hull(term, n.negate(term)).high;
-    if (n.compare(size, { m: 1n, e: -200 }) < 0) return n.add(sum, symmetric({ m: size.m, e: size.e + 1 }));
-  }
-  return n.everything;
+  const zeros = leadingZeros(t);
+  if (zeros > mostLeading) return besideItself(t);
+  const bits = digits + zeros;
+  const size = sizeOf(t, bits);
+  const square = shifted(size.value * size.value, -bits);
+  const { value, slack } = summed(
+    size.value,
+    (power) => shifted(power * square, -bits),
+    s < 0,
+    (power, k) => power / BigInt(2 * k + 1),
+  );
+  // Neither slope is above 4/3.
+  return n.around(t.low.m < 0n ? -value : value, slack + 2n * size.slack, -bits);
 }
+
+/** What differs from t by less than t³: sin, arctan and artanh near 0. */
+function besideItself(t: Range): Range {
+  const cube = n.power(t, 3);
+  return n.add(t, n.hull(cube, n.negate(cube)));
+}
+
 const smallArctan = (t: Range): Range => oddSeries(t, -1);
 const smallArtanh = (t: Range): Range => oddSeries(t, 1);
 
@@ -61,11 +100,17 @@ export const exp = monotone((x) => {
   if (double < -1e12) return { low: n.zero, high: { m: 1n, e: -1_000_000_000 } };
   const k = Math.round(double / Math.LN2);
   const rest = n.subtract(n.point(x), n.multiply(n.whole(k), ln2));
-  const small = n.scaled(rest, -6);
-  let value = sumOf(unit, (term, i) => n.divide(n.multiply(term, small), n.whole(i)));
-  for (let i = 0; i < 6; i++) value = n.multiply(value, value);
-  return n.scaled(value, k);
+  const size = sizeOf(rest, digits);
+  const { value, slack } = summed(
+    1n << BigInt(digits),
+    (term, i) => shifted(term * size.value, -digits) / BigInt(i),
+    rest.low.m < 0n,
+  );
+  // |rest| < ½, where the slope is below 2.
+  return n.scaled(n.around(value, slack + 2n * size.slack, -digits), k);
 });
+
+export const e: Range = exp(unit);
 
 /** ln of numbers above 0; −∞ at 0. */
 export const ln = monotone((x) => {
@@ -93,17 +138,22 @@ export const arctan = monotone((x) => {
   return isLarge ? n.subtract(quarter, angle) : angle;
 });
 
+const wavesKnown = new WeakMap<Float, { sin: Range; cos: Range }>();
+
 /** sin and cos at one number. */
 function wavesAt(x: Float): { sin: Range; cos: Range } {
+  const known = wavesKnown.get(x) ?? turned(x);
+  wavesKnown.set(x, known);
+  return known;
+}
+
+function turned(x: Float): { sin: Range; cos: Range } {
   const turns = n.divide(n.point(x), quarter);
   const k = n.floor(n.add(turns, n.fraction(1n, 2n)).low);
   const rest = n.subtract(n.point(x), n.multiply(n.whole(k), quarter));
-  const square = n.negate(n.multiply(rest, rest));
-  const series = (first: Range, from: number): Range =>
-    sumOf(first, (term, i) =>
-      n.divide(n.multiply(term, square), n.whole((2 * i + from - 1) * (2 * i + from))),
-    );
-  const [s, c] = [series(rest, 1), series(unit, 0)];
+  // So far out that π is not known well enough.
+  if (!n.contains(most, rest)) return { sin: most, cos: most };
+  const { sin: s, cos: c } = wavesNear(rest);
   switch (Number(((k % 4n) + 4n) % 4n)) {
     case 0:
       return { sin: s, cos: c };
@@ -116,7 +166,28 @@ function wavesAt(x: Float): { sin: Range; cos: Range } {
   }
 }
 
-const most: Range = n.between(-1, 1);
+/** sin and cos of a narrow range that is no further from 0 than about π/4. */
+function wavesNear(t: Range): { sin: Range; cos: Range } {
+  if (n.signOfRange(t) === 0) return { sin: t, cos: unit };
+  const zeros = leadingZeros(t);
+  const bits = digits + Math.min(zeros, mostLeading);
+  const size = sizeOf(t, bits);
+  const square = shifted(size.value * size.value, -bits);
+  const series = (first: bigint, from: number): Fixed =>
+    summed(
+      first,
+      (term, i) => shifted(term * square, -bits) / BigInt((2 * i + from - 1) * (2 * i + from)),
+      true,
+    );
+  const [s, c] = [series(size.value, 1), series(1n << BigInt(bits), 0)];
+  return {
+    sin:
+      zeros > mostLeading
+        ? besideItself(t)
+        : n.around(t.low.m < 0n ? -s.value : s.value, s.slack + size.slack, -bits),
+    cos: n.around(c.value, c.slack + size.slack, -bits),
+  };
+}
 
 /** sin (shift 0) or cos (shift 1): the ends, and ±1 where the wave turns between them, at π/2 + kπ − shift·π/2. */
 function wave(x: Range, shift: 0 | 1): Range {

@@ -26,21 +26,26 @@ export const subtract = (u: Jet, v: Jet): Jet => add(u, negate(v));
 export const scale = (u: Jet, by: Range): Jet => u.map((c) => n.multiply(c, by));
 export const withFirst = (u: Jet, value: Range): Jet => [value, ...u.slice(1)];
 
-const total = (terms: readonly Range[]): Range => terms.reduce(n.add, nought);
-
 export const multiply = (u: Jet, v: Jet): Jet =>
-  u.map((_, k) => total(Array.from({ length: k + 1 }, (__, j) => n.multiply(at(u, j), at(v, k - j)))));
+  u.map((_, k) => {
+    let sum = nought;
+    for (let j = 0; j <= k; j++) sum = n.add(sum, n.multiply(at(u, j), at(v, k - j)));
+    return sum;
+  });
 
 /** F(u) from its values over u and the jet of F′(u): (F∘u)′ = F′(u)·u′. */
 export function along(u: Jet, values: Range, slope: Jet): Jet {
   const result = [values];
-  for (let k = 1; k < u.length; k++) {
-    const terms = Array.from({ length: k }, (_, i) =>
-      n.multiply(n.multiply(n.whole(i + 1), at(u, i + 1)), at(slope, k - 1 - i)),
-    );
-    result.push(n.divide(total(terms), n.whole(k)));
-  }
+  for (let k = 1; k < u.length; k++) result.push(coefficientAlong(u, slope, k));
   return result;
+}
+
+/** The coefficient k of it, which those of the slope below k tell. */
+function coefficientAlong(u: Jet, slope: Jet, k: number): Range {
+  let sum = nought;
+  for (let i = 1; i <= k; i++)
+    sum = n.add(sum, n.multiply(n.multiply(n.whole(i), at(u, i)), at(slope, k - i)));
+  return n.divide(sum, n.whole(k));
 }
 
 const shorter = (u: Jet): Jet => u.slice(0, -1);
@@ -96,7 +101,7 @@ function sizes(x: Range, p: number, q: number): Range {
 /** e^u: what is above the value is a multiple of it. */
 export function exp(u: Jet): Jet {
   const ratios = [one];
-  for (let k = 1; k < u.length; k++) ratios.push(at(along(u.slice(0, k + 1), one, ratios), k));
+  for (let k = 1; k < u.length; k++) ratios.push(coefficientAlong(u, ratios, k));
   return scale(ratios, f.exp(first(u)));
 }
 
@@ -113,8 +118,7 @@ const shorterReciprocal = (u: Jet): Jet => (u.length === 1 ? [] : reciprocal(sho
 export function waves(u: Jet): { sin: Jet; cos: Jet } {
   const [sin, cos] = [[f.sin(first(u))], [f.cos(first(u))]];
   for (let k = 1; k < u.length; k++) {
-    const part = u.slice(0, k + 1);
-    const [s, c] = [at(along(part, first(u), cos), k), n.negate(at(along(part, first(u), sin), k))];
+    const [s, c] = [coefficientAlong(u, cos, k), n.negate(coefficientAlong(u, sin, k))];
     sin.push(s);
     cos.push(c);
   }

@@ -18,25 +18,34 @@ export interface Range {
 
 /** Binary digits that are kept: three times those of a double. */
 const precision = 160;
+const largest = 1n << BigInt(precision);
 
 export const zero: Float = { m: 0n, e: 0 };
 const infinite = (sign: 1 | -1): Float => ({ m: BigInt(sign), e: Infinity });
 const isInfinite = (x: Float): boolean => x.e === Infinity;
 
-/** How many binary digits a whole number has, or one more. */
-function bitsOf(m: bigint): number {
+/** How many binary digits a whole number has, up to one less or three more. */
+export function bitsOf(m: bigint): number {
   const size = Math.abs(Number(m));
   return size < Infinity ? Math.ceil(Math.log2(size + 1)) : m.toString(16).length * 4;
 }
+/** What two such counts differ by at least where one of the numbers is larger. */
+const certainly = 6;
 
 /** Rounded to the digits that are kept, down (−1) or up (1). */
 function rounded(m: bigint, e: number, way: 1 | -1): Float {
+  if (-largest < m && m < largest) return { m, e };
   const excess = bitsOf(m) - precision;
   if (excess <= 0) return { m, e };
-  const down = m >> BigInt(excess);
-  const isExact = down << BigInt(excess) === m;
-  return { m: way < 0 || isExact ? down : down + 1n, e: e + excess };
+  const digits = BigInt(excess);
+  return { m: way < 0 ? m >> digits : -(-m >> digits), e: e + excess };
 }
+
+/** All from (m − slack)·2^e to (m + slack)·2^e. */
+export const around = (m: bigint, slack: bigint, e: number): Range => ({
+  low: rounded(m - slack, e, -1),
+  high: rounded(m + slack, e, 1),
+});
 
 export const signOf = ({ m }: Float): -1 | 0 | 1 => (m > 0n ? 1 : m < 0n ? -1 : 0);
 
@@ -78,21 +87,22 @@ function over(a: Float, b: Float, way: 1 | -1): Float {
 
 /** −1, 0 or 1 as a is smaller than, the same as or larger than b. */
 export function compare(a: Float, b: Float): -1 | 0 | 1 {
-  if (isInfinite(a) && isInfinite(b)) return signOf({ m: a.m - b.m, e: 0 });
-  if (isInfinite(a)) return signOf(a);
-  if (isInfinite(b)) return signOf(b) > 0 ? -1 : 1;
-  const low = Math.min(a.e, b.e);
-  if (Math.max(a.e, b.e) - low > 5000) {
-    const [sa, sb] = [signOf(a), signOf(b)];
-    if (sa !== sb) return sa > sb ? 1 : -1;
-    const isLarger = a.e + bitsOf(a.m) > b.e + bitsOf(b.m);
-    return isLarger === sa > 0 ? 1 : -1;
-  }
-  return signOf({ m: (a.m << BigInt(a.e - low)) - (b.m << BigInt(b.e - low)), e: 0 });
+  if (a === b) return 0;
+  const sign = signOf(a);
+  if (sign !== signOf(b)) return sign > signOf(b) ? 1 : -1;
+  if (sign === 0 || (isInfinite(a) && isInfinite(b))) return 0;
+  if (isInfinite(a) || isInfinite(b)) return isInfinite(a) === sign > 0 ? 1 : -1;
+  if (a.e === b.e) return orderOf(a.m, b.m);
+  const difference = a.e + bitsOf(a.m) - b.e - bitsOf(b.m);
+  if (Math.abs(difference) > certainly) return difference > 0 === sign > 0 ? 1 : -1;
+  const least = Math.min(a.e, b.e);
+  return orderOf(a.m << BigInt(a.e - least), b.m << BigInt(b.e - least));
 }
 
-const least = (...values: readonly Float[]): Float => values.reduce((a, b) => (compare(a, b) <= 0 ? a : b));
-const most = (...values: readonly Float[]): Float => values.reduce((a, b) => (compare(a, b) >= 0 ? a : b));
+const orderOf = (a: bigint, b: bigint): -1 | 0 | 1 => (a < b ? -1 : a > b ? 1 : 0);
+
+const least = (a: Float, b: Float): Float => (compare(a, b) <= 0 ? a : b);
+const most = (a: Float, b: Float): Float => (compare(a, b) >= 0 ? a : b);
 
 /** The double itself, with no rounding. @throws RangeError for NaN */
 export function fromDouble(x: number): Float {
@@ -128,16 +138,23 @@ export const add = (x: Range, y: Range): Range => ({
 export const negate = ({ low, high }: Range): Range => ({ low: opposite(high), high: opposite(low) });
 export const subtract = (x: Range, y: Range): Range => add(x, negate(y));
 
+/** Whether it lies below 0, which it may touch. */
+const isTurned = ({ low, high }: Range): boolean => high.m <= 0n && low.m < 0n;
+
+/** By the signs of the ends, so that two products are enough but where 0 lies inside both. */
 export function multiply(x: Range, y: Range): Range {
-  const ends = [
-    [x.low, y.low],
-    [x.low, y.high],
-    [x.high, y.low],
-    [x.high, y.high],
-  ] as const;
+  if (isTurned(x)) return negate(multiply(negate(x), y));
+  if (isTurned(y)) return negate(multiply(x, negate(y)));
+  if (x.low.m >= 0n) {
+    return {
+      low: times(y.low.m >= 0n ? x.low : x.high, y.low, -1),
+      high: times(x.high, y.high, 1),
+    };
+  }
+  if (y.low.m >= 0n) return { low: times(x.low, y.high, -1), high: times(x.high, y.high, 1) };
   return {
-    low: least(...ends.map(([a, b]) => times(a, b, -1))),
-    high: most(...ends.map(([a, b]) => times(a, b, 1))),
+    low: least(times(x.low, y.high, -1), times(x.high, y.low, -1)),
+    high: most(times(x.low, y.low, 1), times(x.high, y.high, 1)),
   };
 }
 
@@ -152,7 +169,14 @@ export function reciprocal({ low, high }: Range): Range {
   };
 }
 
-export const divide = (x: Range, y: Range): Range => multiply(x, reciprocal(y));
+export function divide(x: Range, y: Range): Range {
+  if (y.high.m < 0n) return divide(negate(x), negate(y));
+  if (y.low.m <= 0n) return multiply(x, reciprocal(y));
+  return {
+    low: over(x.low, x.low.m >= 0n ? y.high : y.low, -1),
+    high: over(x.high, x.high.m >= 0n ? y.low : y.high, 1),
+  };
+}
 
 /** p/q between two neighbours of the digits that are kept. */
 export const fraction = (p: bigint, q: bigint): Range => divide(whole(p), whole(q));
@@ -211,6 +235,16 @@ export const scaled = ({ low, high }: Range, n: number): Range => ({
 
 export const squareRoot = (x: Range): Range => root(x, 2);
 
+/** Digits that a double holds before it is infinite, with some to spare. */
+const digitsOfDouble = 1000;
+
+/** A whole number above the n-th root of one above 0, and near to it. */
+function rootAbove(m: bigint, n: number): bigint {
+  const dropped = Math.max(0, Math.ceil((bitsOf(m) - digitsOfDouble) / n));
+  const near = Number(m >> BigInt(n * dropped)) ** (1 / n);
+  return (BigInt(Math.ceil(near * (1 + 1e-12))) + 1n) << BigInt(dropped);
+}
+
 /** The n-th root of numbers from 0 up, by whole roots (Newton). */
 export function root({ low, high }: Range, n: number): Range {
   const of = (x: Float, way: 1 | -1): Float => {
@@ -220,7 +254,7 @@ export function root({ low, high }: Range, n: number): Range {
     const shift = least + ((((x.e - least) % n) + n) % n);
     const [m, e] = [x.m << BigInt(shift), (x.e - shift) / n];
     const [count, others] = [BigInt(n), BigInt(n - 1)];
-    let guess = 1n << BigInt(Math.ceil(bitsOf(m) / n) + 1);
+    let guess = rootAbove(m, n);
     for (;;) {
       const next = (others * guess + m / guess ** others) / count;
       if (next >= guess) break;
