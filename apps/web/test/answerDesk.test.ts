@@ -1,7 +1,14 @@
 import { beforeEach, describe, expect, test } from '@jest/globals';
 import { isDeepStrictEqual } from 'node:util';
-import { answerSent, readExpression, type Question, type QuestionOf } from '@yperkine/core';
-import { AnswerDesk, firstTurn, lost, patience, rest, turnAfter } from '../src/state/answerDesk.ts';
+import {
+  answerSent,
+  readExpression,
+  type AnswerOutcome,
+  type Question,
+  type QuestionOf,
+  withoutItsClaim,
+} from '@yperkine/core';
+import { AnswerDesk, calm, firstTurn, lost, patience, rest, turnAfter } from '../src/state/answerDesk.ts';
 import type { AnswerMessage, QuestionMessage } from '../src/workers/messages.ts';
 
 const question = (formula: string): QuestionOf<'solve'> => {
@@ -15,7 +22,9 @@ const mostHard = 2;
 
 /** A worker whose answers come when the test says so. */
 class Bench {
+  /** Questions to be answered, and answers to be checked. */
   asked: QuestionMessage[] = [];
+  checked: QuestionMessage[] = [];
   ended = 0;
   hired = 0;
   news = 0;
@@ -29,7 +38,7 @@ class Bench {
       this.breakDown = onBreakdown;
       return {
         ask: (message) => {
-          this.asked.push(message);
+          (message.found ? this.checked : this.asked).push(message);
           this.answers.set(message.number, onAnswer);
         },
         end: () => void this.ended++,
@@ -44,10 +53,23 @@ class Bench {
     onNews: () => void this.news++,
   });
 
-  /** Answers the question that was sent last, or the one that was sent so many before it. */
+  /** Answers the question that was sent last, or the one that was sent so many before it; nothing is claimed to be complete. */
   reply(before = 0): void {
     const { number, question: sent } = this.asked.at(-1 - before) as QuestionMessage;
-    this.answers.get(number)?.({ number, outcome: answerSent(sent), isLast: true });
+    const outcome = answerSent(sent);
+    this.answers.get(number)?.({ number, outcome: withoutItsClaim(sent, outcome) ?? outcome, isLast: true });
+  }
+  /** Answers the question that was sent last with what is claimed to be complete. */
+  replyWithClaim(): AnswerOutcome {
+    const { number, question: sent } = this.asked.at(-1) as QuestionMessage;
+    const outcome = answerSent(sent);
+    this.answers.get(number)?.({ number, outcome, isLast: true });
+    return outcome;
+  }
+  /** What the checker says of the answer that it was sent last. */
+  replyToCheck(outcome: AnswerOutcome): void {
+    const { number } = this.checked.at(-1) as QuestionMessage;
+    this.answers.get(number)?.({ number, outcome, isLast: true });
   }
   /** Tells what is known so far of the question that was sent last. */
   replyInPart(): void {
@@ -85,7 +107,7 @@ describe('the desk that has questions answered', () => {
       ? { x: answered.answer.solutions.map(({ value }) => value), of: answered.of }
       : answered.state;
   };
-  const bodies = (questions: readonly QuestionMessage[]): Question['body'][] =>
+  const bodies = (questions: readonly Pick<QuestionMessage, 'question'>[]): Question['body'][] =>
     questions.map(({ question: { body } }) => body);
   beforeEach(() => {
     bench = new Bench();
@@ -113,9 +135,7 @@ describe('the desk that has questions answered', () => {
     expect(places('a', 'x - 4')).toEqual({ x: [2], of: 'before' });
     bench.reply();
     expect(places('a', 'x - 4')).toEqual({ x: [4], of: 'now' });
-    expect(bodies(bench.asked)).toEqual(
-      bodies([1, 2, 4].map((k) => ({ number: 0, question: question(`x - ${k}`) }))),
-    );
+    expect(bodies(bench.asked)).toEqual(bodies([1, 2, 4].map((k) => ({ question: question(`x - ${k}`) }))));
   });
 
   test('an entry that goes on asking rests between two questions, and the newest is asked in the end', () => {
@@ -296,6 +316,91 @@ describe('the desk that has questions answered', () => {
     bench.replyInPart();
     bench.losePatience();
     expect(places('a', 'x - 1')).toEqual({ x: [1], of: 'now' });
+  });
+
+  describe('what an answer claims is checked once nothing moves', () => {
+    const claimed = (formula: string) => {
+      const answered = ask('a', formula);
+      if (answered.state !== 'answered') return answered.state;
+      const { complete, isUnconfirmed = false } = answered.answer;
+      return { of: answered.of, complete, isUnconfirmed };
+    };
+    const unclaimed = { complete: false, isUnconfirmed: true };
+
+    test('until then it is told without its claim, and with it once that is confirmed', () => {
+      ask('a', 'x - 1');
+      const outcome = bench.replyWithClaim();
+      expect(claimed('x - 1')).toEqual({ of: 'found', ...unclaimed });
+      expect(bench.checked).toHaveLength(0);
+      bench.pass(rest);
+      bench.pass(calm);
+      expect(bench.checked.map(({ found }) => found)).toEqual([outcome]);
+      expect(claimed('x - 1')).toEqual({ of: 'found', ...unclaimed });
+      bench.replyToCheck(outcome);
+      expect(claimed('x - 1')).toEqual({ of: 'now', complete: true, isUnconfirmed: false });
+      expect([bench.asked.length, bench.checked.length, bench.news]).toEqual([1, 1, 2]);
+    });
+
+    test('what is refused or takes too long is not claimed', () => {
+      ask('a', 'x - 1');
+      const outcome = bench.replyWithClaim();
+      bench.pass(rest);
+      bench.pass(calm);
+      bench.replyToCheck(withoutItsClaim(question('x - 1'), outcome) as AnswerOutcome);
+      expect(claimed('x - 1')).toEqual({ of: 'now', ...unclaimed });
+      bench.pass(rest);
+      ask('a', 'x - 2');
+      bench.replyWithClaim();
+      bench.pass(rest);
+      bench.pass(calm);
+      bench.losePatience();
+      expect(claimed('x - 2')).toEqual({ of: 'now', ...unclaimed });
+    });
+
+    test('while a slider moves nothing is checked; a value to which it comes back is not looked for again', () => {
+      for (const k of [1, 2, 3]) {
+        ask('a', `x - ${k}`);
+        bench.replyWithClaim();
+        bench.pass(rest);
+      }
+      expect(claimed('x - 2')).toEqual({ of: 'found', ...unclaimed });
+      bench.pass(calm);
+      expect(bench.asked).toHaveLength(3);
+      expect(bodies(bench.checked)).toEqual(bodies([{ question: question('x - 2') }]));
+    });
+
+    test('a question without an answer comes before what is only to be checked', () => {
+      ask('a', 'x - 1');
+      bench.replyWithClaim();
+      ask('b', 'x - 5');
+      bench.pass(rest);
+      ask('c', 'x - 6');
+      bench.pass(calm);
+      bench.reply();
+      expect([bench.asked.length, bench.checked.length]).toEqual([3, 0]);
+      bench.reply();
+      expect(bench.checked).toHaveLength(1);
+    });
+
+    test('two entries that ask the same have it checked once, and an entry that is gone not at all', () => {
+      ask('a', 'x - 1');
+      ask('b', 'x - 1');
+      const outcome = bench.replyWithClaim();
+      bench.pass(rest);
+      bench.pass(calm);
+      bench.replyToCheck(outcome);
+      expect([places('a', 'x - 1'), places('b', 'x - 1')]).toEqual([
+        { x: [1], of: 'now' },
+        { x: [1], of: 'now' },
+      ]);
+      expect(bench.checked).toHaveLength(1);
+      ask('b', 'x - 2');
+      bench.replyWithClaim();
+      bench.desk.forget('b');
+      bench.pass(rest);
+      bench.pass(calm);
+      expect(bench.checked).toHaveLength(1);
+    });
   });
 
   test.each(['fault', 'notLoaded'] as const)('a worker that breaks down is replaced, and told: %s', (why) => {

@@ -87,7 +87,8 @@ export { check, checkSigns, checkSolutions } from './checker/check.ts';
 export { checkLimit, type CheckedLimit } from './checker/limits.ts';
 export type { Certificate, Checked, Claim, Shown } from './checker/claims.ts';
 export { signs, type Signs } from './analysis/signs.ts';
-export { solve, whereHolds, type Held, type Solutions } from './analysis/solve.ts';
+export { whereHolds } from './analysis/holds.ts';
+export { solve, type Held, type Solutions } from './analysis/solve.ts';
 export { formulaFromDerivative, fromDerivative } from './analysis/fromDerivative.ts';
 export { joins, type Join, type JoinSide } from './analysis/joins.ts';
 export { besidePlace, mendingAt, type Beside, type Mending, type MendingValues } from './analysis/mending.ts';
@@ -133,6 +134,7 @@ export {
   type AnswerStage,
   type Outcome as AnswerOutcome,
 } from './analysis/sentAnswers.ts';
+export { withoutItsClaim } from './analysis/claimed.ts';
 export { limitOfProgram, type Limit } from './limit/limit.ts';
 export { sampleCurve, type Grid, type SampledCurve } from './curve/sample.ts';
 export { roughCurve } from './curve/rough.ts';

@@ -1,4 +1,4 @@
-import { sendable, type AnswerOutcome, type Question } from '@yperkine/core';
+import { sendable, withoutItsClaim, type AnswerOutcome, type Question } from '@yperkine/core';
 import { answeredBy, keyOfQuestion, type Answers, type Id, type WhyGivenUp } from '@yperkine/demonstration';
 import type { AnswerMessage, QuestionMessage } from '../workers/messages.ts';
 
@@ -31,12 +31,22 @@ interface Asked {
   readonly question: Question;
   /** How often it has had its turn and was set back for others, to be begun anew with more time. */
   readonly turns: number;
+  /** The answer, where only what it claims is still to be checked. */
+  readonly found: Found | null;
+}
+
+/** An answer, and what may be told of it before it was checked. */
+interface Found {
+  readonly outcome: AnswerOutcome;
+  readonly unclaimed: AnswerOutcome;
 }
 
 /** How long a question may take before it is given up, in milliseconds. */
 export const patience = 10_000;
 /** How long an entry rests after a question: what moves is asked about often enough, and leaves the machine to the picture. */
 export const rest = 50;
+/** How long a question has to stand before what its answer claims is checked: while a slider moves nothing is. */
+export const calm = 150;
 /** How long a question is in hand at first before it is a hard one, which no other waits for any longer. */
 export const firstTurn = 100;
 /** How long its next turn is, after so many: a question that is begun anew has most of its time in its last turn. */
@@ -54,6 +64,9 @@ interface Hand extends Asked {
   hasHadTurn: boolean;
   isLost: boolean;
 }
+
+/** Those that have had fewer turns come first, and what has no answer yet before what is only to be checked. */
+const placeInLine = ({ turns, found }: Asked): number => turns + (found ? 0.5 : 0);
 
 /** What is known to take long holds nobody else up. */
 const isHard = (hand: Hand | null): boolean => hand !== null && (hand.hasHadTurn || hand.turns > 0);
@@ -73,6 +86,8 @@ interface Desk {
 export class AnswerDesk implements Answers {
   private desks: Desk[] = [];
   private readonly known = new Map<string, Kept>();
+  /** Answers whose claims have not been checked. */
+  private readonly found = new Map<string, Found>();
   private readonly wanted = new Map<Id, Asked>();
   /** What each entry was told last: an answer, or as much of one as was known then. */
   private readonly last = new Map<
@@ -83,6 +98,8 @@ export class AnswerDesk implements Answers {
   private count = 0;
   /** Entries that have just asked, with what ends their rest. */
   private readonly resting = new Map<Id, unknown>();
+  /** Entries whose answers are to be checked once nothing has moved for a while. */
+  private readonly settling = new Map<Id, unknown>();
 
   constructor(private readonly settings: AnswerDeskSettings) {}
 
@@ -95,9 +112,16 @@ export class AnswerDesk implements Answers {
       this.last.set(by, { ask: question.ask, key, outcome: known });
       return answeredBy(known);
     }
-    if (this.wanted.get(by)?.key !== key) this.wanted.set(by, { key, question, turns: 0 });
+    const found = this.found.get(key) ?? null;
+    if (this.wanted.get(by)?.key !== key) {
+      this.want(by, { key, question, turns: 0, found });
+    }
     this.giveUpLost(by, key);
     this.next();
+    if (found) {
+      this.last.set(by, { ask: question.ask, key, outcome: found.unclaimed });
+      return answeredBy(found.unclaimed, 'found');
+    }
     const last = this.last.get(by);
     return last?.ask === question.ask && last.outcome.ok
       ? answeredBy(last.outcome, last.key === key ? 'soFar' : 'before')
@@ -111,6 +135,8 @@ export class AnswerDesk implements Answers {
   /** An entry is gone: nobody needs what it asked. */
   forget(by: Id): void {
     this.wanted.delete(by);
+    this.settings.cancel(this.settling.get(by));
+    this.settling.delete(by);
     this.last.delete(by);
     this.giveUpLost(by, null, true);
   }
@@ -120,8 +146,10 @@ export class AnswerDesk implements Answers {
     for (const desk of this.desks) this.clear(desk);
     for (const { worker } of this.desks) worker.end();
     this.desks = [];
-    for (const timer of this.resting.values()) this.settings.cancel(timer);
-    this.resting.clear();
+    for (const timers of [this.resting, this.settling]) {
+      for (const timer of timers.values()) this.settings.cancel(timer);
+      timers.clear();
+    }
     this.wanted.clear();
   }
 
@@ -149,20 +177,15 @@ export class AnswerDesk implements Answers {
 
   private next(): void {
     const isInHand = (by: Id): boolean => this.desks.some(({ hand }) => hand?.by === by);
-    const waiting = [...this.wanted].filter(([by]) => !this.resting.has(by) && !isInHand(by));
-    const fewest = Math.min(...waiting.map(([, { turns }]) => turns));
-    const first = waiting.find(([, { turns }]) => turns === fewest);
+    const isReady = (by: Id): boolean => !this.resting.has(by) && !this.settling.has(by) && !isInHand(by);
+    const waiting = [...this.wanted].filter(([by]) => isReady(by));
+    const fewest = Math.min(...waiting.map(([, asked]) => placeInLine(asked)));
+    const first = waiting.find(([, asked]) => placeInLine(asked) === fewest);
     if (!first) return;
     const [by, asked] = first;
     const desk = this.deskFor(asked);
     if (!desk) return;
-    this.resting.set(
-      by,
-      this.settings.schedule(() => {
-        this.resting.delete(by);
-        this.next();
-      }, rest),
-    );
+    this.resting.set(by, this.waitFor(this.resting, by, rest));
     const number = ++this.count;
     const after = (milliseconds: number, then: (hand: Hand) => void): unknown =>
       this.settings.schedule(() => desk.hand?.number === number && then(desk.hand), milliseconds);
@@ -179,9 +202,33 @@ export class AnswerDesk implements Answers {
       }),
       after(patience, () => this.giveUp(desk, 'tooLong')),
     ];
-    desk.hand = { ...asked, by, number, timers, soFar: null, hasHadTurn: false, isLost: false };
-    desk.worker.ask({ number, question: sendable(asked.question) });
+    desk.hand = {
+      ...asked,
+      by,
+      number,
+      timers,
+      soFar: asked.found?.unclaimed ?? null,
+      hasHadTurn: false,
+      isLost: false,
+    };
+    const { question, found } = asked;
+    desk.worker.ask({ number, question: sendable(question), found: found?.outcome ?? null });
     this.next();
+  }
+
+  /** Puts the newest question of an entry in line; what is only to be checked waits until nothing moves. */
+  private want(by: Id, asked: Asked): void {
+    this.wanted.set(by, asked);
+    this.settings.cancel(this.settling.get(by));
+    this.settling.delete(by);
+    if (asked.found) this.settling.set(by, this.waitFor(this.settling, by, calm));
+  }
+
+  private waitFor(among: Map<Id, unknown>, by: Id, milliseconds: number): unknown {
+    return this.settings.schedule(() => {
+      among.delete(by);
+      this.next();
+    }, milliseconds);
   }
 
   /**
@@ -230,9 +277,26 @@ export class AnswerDesk implements Answers {
 
   private arrived(desk: Desk, { number, outcome, isLast }: AnswerMessage): void {
     if (desk.hand?.number !== number) return;
+    const unclaimed = isLast && !desk.hand.found ? withoutItsClaim(desk.hand.question, outcome) : null;
+    if (unclaimed) return this.keepFound(desk, desk.hand, { outcome, unclaimed });
     if (isLast) return this.settle(desk, outcome);
     desk.hand.soFar = outcome;
     this.tellSoFar(desk.hand);
+  }
+
+  /** Tells what was found, and has what it claims checked once its question has stood for a while. */
+  private keepFound(desk: Desk, { by, key, question }: Hand, found: Found): void {
+    this.clear(desk);
+    if (this.found.size >= mostKept) this.found.clear();
+    this.found.set(key, found);
+    this.last.set(by, { ask: question.ask, key, outcome: found.unclaimed });
+    for (const [other, asked] of this.wanted) {
+      if (other !== by && asked.key !== key) continue;
+      if (asked.key === key) this.want(other, { ...asked, turns: 0, found });
+      this.versions.set(other, this.version(other) + 1);
+    }
+    this.next();
+    this.settings.onNews();
   }
 
   /** A part of an answer is told where the whole of it takes long. */
@@ -258,6 +322,7 @@ export class AnswerDesk implements Answers {
     this.clear(desk);
     if (this.known.size >= mostKept) this.known.clear();
     this.known.set(key, outcome);
+    this.found.delete(key);
     if (outcome.ok) this.last.set(by, { ask: question.ask, key, outcome });
     const newer = this.wanted.get(by);
     for (const [other, asked] of this.wanted) {

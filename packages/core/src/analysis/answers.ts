@@ -24,6 +24,7 @@ import { asymptotes, type Asymptotes, type KnownForm } from './asymptotes.ts';
 import type { Box } from './isolate.ts';
 import { joins, type Join } from './joins.ts';
 import { besidePlace, mendingAt, type MendingValues } from './mending.ts';
+import { whereHolds } from './holds.ts';
 import type { ToldCertificate } from './certificate.ts';
 import { keyPoints, type KeyPoint, type SideHeight } from './keyPoints.ts';
 import { located, type Located, type Place } from './place.ts';
@@ -31,7 +32,7 @@ import { numberFormula } from '../limit/numberFormula.ts';
 import { readFromDerivative, type Finding } from './reading.ts';
 import { sampledKeyPoints } from './sampled.ts';
 import { signs } from './signs.ts';
-import { solve, whereHolds, type Solutions } from './solve.ts';
+import { solve, type Solutions } from './solve.ts';
 import { bendThroughout, slopeThroughout, within, type SignThroughout } from './throughout.ts';
 import { toldValue, type ToldValue } from './value.ts';
 
@@ -50,7 +51,7 @@ interface Asked {
  */
 export type Question =
   /** Key points of the derivative of the given order, and what shows that they are all. */
-  | (Asked & { readonly ask: 'keyPoints'; readonly order: number; readonly isCertified?: boolean })
+  | (Asked & { readonly ask: 'keyPoints'; readonly order: number })
   | (Asked & { readonly ask: 'signs'; readonly order: number })
   /** Where that derivative equals the other side, a formula in the same variable. */
   | (Asked & { readonly ask: 'solve'; readonly order: number; readonly equals: Expression })
@@ -93,8 +94,14 @@ export interface ToldKeyPoint extends KeyPoint {
   readonly exactY: Expression | null;
 }
 
-interface Told {
+/** An answer that may be all there is. */
+export interface MayBeComplete {
   readonly complete: boolean;
+  /** Whether the search found it to be complete, and no second check has shown that. */
+  readonly isUnconfirmed?: boolean;
+}
+
+interface Told extends MayBeComplete {
   readonly undecided: readonly Box[];
   /** Whether a step function jumps more often than is looked at. */
   readonly hasTooManyJumps: boolean;
@@ -149,7 +156,7 @@ export interface AnswerTo {
   readonly keyPoints: Told & {
     readonly points: readonly ToldKeyPoint[];
     readonly asymptotes: Asymptotes;
-    /** Put in by `certified`; null where it is not asked for, or the list is not complete. */
+    /** Put in by `certified`; null before, and where the list is not complete. */
     readonly certificate: ToldCertificate | null;
   };
   readonly signs: Told & {
@@ -157,12 +164,9 @@ export interface AnswerTo {
     readonly ends: readonly { readonly place: Located; readonly value: number | null }[];
   };
   readonly solve: ToldSolutions;
-  readonly holds: {
-    readonly stretches: readonly LocatedHeld[];
-    readonly complete: boolean;
-  };
+  readonly holds: MayBeComplete & { readonly stretches: readonly LocatedHeld[] };
   readonly joins: { readonly joins: readonly ToldJoin[] };
-  readonly reading: { readonly findings: readonly Finding[]; readonly complete: boolean };
+  readonly reading: MayBeComplete & { readonly findings: readonly Finding[] };
   /** Null where the function has no value at an end. */
   readonly meanValue: {
     readonly slope: number;
@@ -393,7 +397,8 @@ function toldStretches({ body, variable, interval }: QuestionOf<'holds'>): Answe
 export const indicator = (condition: Condition): Expression =>
   tree.piecewise([{ value: tree.number(1), condition }]);
 
-const conditionIn = (body: Expression): Condition | null =>
+/** The condition of such a formula; null of one that holds nowhere. */
+export const conditionIn = (body: Expression): Condition | null =>
   body.kind === 'piecewise' ? (body.pieces[0]?.condition ?? null) : null;
 
 function toldJoins({ body, variable, interval, mend }: QuestionOf<'joins'>): ToldJoin[] {
@@ -447,10 +452,13 @@ export function squaredDistance(
 /** Share by which squares of distances that are proved to be equal may differ by rounding. */
 const tie = 1e-9;
 
-function nearestPoints({ body, variable, interval, to: [p, q] }: QuestionOf<'nearest'>): AnswerTo['nearest'] {
-  const squared = pieceByPiece(body, (piece) =>
-    squaredDistance(piece, variable, numberFormula(p), numberFormula(q)),
-  );
+/** The square of the distance of a curve from a place, as a function of the variable. */
+export const squaredDistances = ({ body, variable, to: [p, q] }: QuestionOf<'nearest'>): Expression =>
+  pieceByPiece(body, (piece) => squaredDistance(piece, variable, numberFormula(p), numberFormula(q)));
+
+function nearestPoints(question: QuestionOf<'nearest'>): AnswerTo['nearest'] {
+  const { body, variable, interval } = question;
+  const squared = squaredDistances(question);
   const { points, complete } = keyPoints(squared, variable, interval, 0, 1);
   const low = points.filter(({ kind, y }) => y !== null && (kind === 'minimum' || kind === 'endpoint'));
   const least = Math.min(...low.map(({ y }) => y as number));

@@ -1,16 +1,13 @@
 import { derivativeOf } from '../algebra/differentiate.ts';
 import { isExactlyZero } from '../limit/constantSign.ts';
-import { check } from '../checker/check.ts';
-import type { Certificate, Claim, Listed, Shown } from '../checker/claims.ts';
+import type { Certificate, Claim, Shown } from '../checker/claims.ts';
 import { enclosedJet } from '../evaluate/enclosedJets.ts';
 import * as intervals from '../evaluate/interval.ts';
 import * as jets from '../evaluate/intervalJet.ts';
 import type { Program } from '../evaluate/program.ts';
 import { Arcs, type Arc } from './arcs.ts';
 import { programOf } from './programs.ts';
-import { unpacked } from '../interpolation/packed.ts';
-import type { AnswerTo, Question, QuestionOf } from './answers.ts';
-import type { Outcome } from './sentAnswers.ts';
+import { differenceOf } from './holds.ts';
 import type { Place } from './place.ts';
 import * as tree from '../language/tree.ts';
 import type { Expression } from '../language/tree.ts';
@@ -59,16 +56,7 @@ export function certificateOfSolutions(
   const power = tree.power(tree.name(variable), tree.number(order));
   const other =
     order === 0 ? equals : tree.divide(tree.multiply(equals, power), tree.number(factorial(order)));
-  const less = (value: Expression): Expression => tree.subtract(value, other);
-  // Piece by piece, so that each of them is looked at as a formula.
-  const difference =
-    body.kind === 'piecewise'
-      ? tree.piecewise(
-          body.pieces.map(({ value, condition }) => ({ value: less(value), condition })),
-          body.otherwise && less(body.otherwise),
-        )
-      : less(body);
-  return certificateOf(difference, variable, interval, order, 0);
+  return certificateOf(differenceOf(body, other), variable, interval, order, 0);
 }
 
 const factorial = (n: number): number => (n < 2 ? 1 : n * factorial(n - 1));
@@ -95,34 +83,6 @@ export interface CheckedPart {
 export interface ToldCertificate {
   readonly isAccepted: boolean;
   readonly parts: readonly CheckedPart[];
-}
-
-/**
- * An answer with its certificate, where the question asks for one and the list is complete. The checker is large and
- * rarely asked for: it is no part of what answers questions, and comes by itself.
- */
-export function certified(question: Question, outcome: Outcome): Outcome {
-  if (question.ask !== 'keyPoints' || !question.isCertified || !outcome.ok) return outcome;
-  const answer = outcome.answer as AnswerTo['keyPoints'];
-  if (!answer.complete) return outcome;
-  const asked = { ...question, body: unpacked(question.body) };
-  return { ok: true, answer: { ...answer, certificate: toldCertificate(asked, answer.points) } };
-}
-
-/** The certificate of the key points of a derivative, checked. */
-function toldCertificate(
-  { body, variable, interval, order }: QuestionOf<'keyPoints'>,
-  points: readonly Listed[],
-): ToldCertificate {
-  const certificate = certificateOf(body, variable, interval, order);
-  const { isAccepted, shown, signs } = check(certificate, points);
-  const parts = certificate.claims.map(({ order: k, from, to, zeros }, i) => ({
-    ...{ above: k - order, from, to, zeros },
-    sign: signs[i] ?? 0,
-    isAfterJoint: certificate.joints.some(({ low, high }) => low <= from && from <= high),
-    shown: shown[i] ?? null,
-  }));
-  return { isAccepted, parts };
 }
 
 type Jets = (from: number, to: number, length: number) => jets.IntervalJet;

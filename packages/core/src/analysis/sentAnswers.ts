@@ -53,7 +53,8 @@ export function* answersInStages(question: Question): Generator<AnswerStage> {
 /** A question that can be copied. */
 export const sendable = (question: Question): Question => withFormulas(question, packed);
 
-function withFormulas(question: Question, change: (formula: Expression) => Expression): Question {
+/** A question with every formula in it replaced. */
+export function withFormulas(question: Question, change: (formula: Expression) => Expression): Question {
   const body = change(question.body);
   if (question.ask === 'solve') return { ...question, body, equals: change(question.equals) };
   if (question.ask === 'joins' && question.mend)

@@ -1,5 +1,5 @@
 import * as tree from '../language/tree.ts';
-import type { Condition, Expression } from '../language/tree.ts';
+import type { Expression } from '../language/tree.ts';
 import { Arcs } from './arcs.ts';
 import type { Height } from './height.ts';
 import type { Box } from './isolate.ts';
@@ -94,29 +94,4 @@ function areEqualAt(left: Arcs, right: Arcs, place: Place): boolean {
 /** The value at a place that may be a joint of the other side only. */
 function valueNear(arcs: Arcs, place: Place): Height | null {
   return arcs.valueAt(arcs.joints.find((joint) => comparePlaces(joint, place) === 0) ?? place);
-}
-
-/** Where in [a, b] a condition on the variable holds, in ascending order; single places have equal ends. */
-export function whereHolds(
-  condition: Condition,
-  variable: string,
-  interval: readonly [number, number],
-): { readonly stretches: readonly Held[]; readonly complete: boolean } {
-  const one = tree.number(1);
-  const arcs = new Arcs(tree.piecewise([{ value: one, condition }]), variable, interval, 0);
-  const holdsAt = (place: Place): boolean => arcs.valueAt(place) !== null;
-  const stretches: Held[] = [];
-  arcs.joints.forEach((joint, i) => {
-    const arc = arcs.arcs[i];
-    const before = stretches.at(-1);
-    const joins = before?.to === joint && before.includesTo;
-    if (arc?.derivatives) {
-      const includesTo = holdsAt(arc.to);
-      if (joins) stretches[stretches.length - 1] = { ...before, to: arc.to, includesTo };
-      else stretches.push({ from: joint, to: arc.to, includesFrom: holdsAt(joint), includesTo });
-    } else if (!joins && holdsAt(joint)) {
-      stretches.push({ from: joint, to: joint, includesFrom: true, includesTo: true });
-    }
-  });
-  return { stretches, complete: arcs.undecided.length === 0 };
 }

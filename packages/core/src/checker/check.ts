@@ -2,6 +2,7 @@ import type { Expression } from '../language/tree.ts';
 import type { Certificate, Checked, Claim, Listed, ListedSolutions, Shown, SignedStretch } from './claims.ts';
 import { evaluate, numberOf, type Course, type Quotient } from './evaluate.ts';
 import { exactJet, exactVariable, isZero } from './exact.ts';
+import { isIdenticallyZero } from './identities.ts';
 import * as jets from './jets.ts';
 import { contradictedJoints } from './joints.ts';
 import { NoRule, ratioOf, withinRules } from './literals.ts';
@@ -75,7 +76,7 @@ const mostClaims = 800;
 /** A joint is so narrow that no picture shows its width. */
 const widestJoint = 1e-9;
 /** How often a part may be halved to show what it is claimed to be. */
-const mostHalvings = 6;
+const mostHalvings = 8;
 const fewHalvings = 3;
 const highestMultiplicity = 6;
 /** How far a number that stands for a zero may be from it, relative to its size; and near 0. */
@@ -208,7 +209,9 @@ class Checker {
       if (n.signOfRange(numerator(course, order)) === 0) return true;
       return isFlat(course, order + 1) && signAtEnd(course, middle, order) === 0;
     });
-    return courses.length > 0 && isLevel ? { by: 'bounds', low: 0, high: 0 } : null;
+    if (courses.length > 0 && isLevel) return { by: 'bounds', low: 0, high: 0 };
+    const isIdentity = order === 0 && courses.every((one) => one.isWhole && isIdenticallyZero(one.body));
+    return courses.length > 0 && isIdentity ? { by: 'identity' } : null;
   }
 
   private byBounds({ order, from, to, zeros }: Claim): Shown | null {

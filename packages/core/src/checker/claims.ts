@@ -25,6 +25,8 @@ export type Shown =
   | { readonly by: 'factors' }
   /** At one number it is 0 with all its derivatives below one that is 0 nowhere on the part. */
   | { readonly by: 'multiplicity'; readonly multiplicity: number }
+  /** Written out it is 0. */
+  | { readonly by: 'identity' }
   | { readonly by: 'domain' };
 
 /** A certificate: a function, an interval, and claims about parts that cover it. */

@@ -275,11 +275,13 @@ class Way {
     if (this.inside(u) === undefined) this.isWhole = false;
   }
 
-  /** Above or below 0, inside the part: where it is 0 both lead to the same value. */
+  /** Above or below 0, inside the part: where it is 0 both lead to the same value, so that it may touch 0. */
   private side(u: Jet, ends: (end: 'low' | 'high') => Range | null): number {
+    const { low, high } = u[0] as Range;
+    const touching = n.signOf(low) === 0 ? 1 : n.signOf(high) === 0 ? -1 : undefined;
     return Number(
       this.decide(() =>
-        BigInt(this.inside(u) ?? this.insideByEnds(u, ends) ?? (this.choose(2) === 0 ? 1 : -1)),
+        BigInt(touching ?? this.inside(u) ?? this.insideByEnds(u, ends) ?? (this.choose(2) === 0 ? 1 : -1)),
       ),
     );
   }

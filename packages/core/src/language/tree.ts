@@ -232,6 +232,19 @@ export function comparedIn(condition: Condition): readonly Expression[] {
   }
 }
 
+/** Each pair of neighbours that a condition compares, from left to right. */
+export function comparedPairs(condition: Condition): readonly (readonly [Expression, Expression])[] {
+  switch (condition.kind) {
+    case 'comparison':
+      return condition.operands.slice(1).map((right, i) => [condition.operands[i] as Expression, right]);
+    case 'and':
+    case 'or':
+      return [...comparedPairs(condition.left), ...comparedPairs(condition.right)];
+    case 'not':
+      return comparedPairs(condition.operand);
+  }
+}
+
 /** The condition with every compared expression replaced; the same object when none changed. */
 export function mapCondition(condition: Condition, change: (part: Expression) => Expression): Condition {
   switch (condition.kind) {

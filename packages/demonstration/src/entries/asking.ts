@@ -49,6 +49,8 @@ const doing: Readonly<Record<QuestionKind, string>> = {
   sum: 'The sum is being worked out …',
 };
 
+const beingChecked = 'All is found; the proof is being checked a second time …';
+
 const whyUnanswerable: Readonly<Record<WhyUnanswerable, string>> = {
   tooLarge: 'This is too large to be worked out.',
   singleValues: 'A factorial has values at whole numbers only: between them there is nothing to look at.',
@@ -74,6 +76,7 @@ export function withAnswer<K extends QuestionKind, R extends StudyResult>(
       if (answered.of === 'now' || !outcome.ok) return outcome;
       if (answered.of === 'before') return worked({ ...outcome.result, isPending: true });
       const { certainty: _tooEarly, ...result } = outcome.result;
+      if (answered.of === 'found') return worked({ ...(result as R), sentence: beingChecked });
       const decided = 'interval' in question ? decidedShare(answered.answer, question.interval) : null;
       return worked({ ...(result as R), sentence: doing[question.ask], decided });
     }
@@ -241,6 +244,7 @@ interface Sure {
   readonly complete: boolean;
   readonly undecided: readonly { readonly low: number; readonly high: number }[];
   readonly hasTooManyJumps?: boolean;
+  readonly isUnconfirmed?: boolean;
 }
 
 /**
@@ -248,11 +252,12 @@ interface Sure {
  * @param instead what is to be said of those parts
  */
 export function certaintySentence(
-  { complete, undecided, hasTooManyJumps }: Sure,
+  { complete, undecided, hasTooManyJumps, isUnconfirmed }: Sure,
   rule: RoundingRule,
   instead = '',
 ): string {
   if (complete) return 'these are all of them (proved).';
+  if (isUnconfirmed) return 'a second check could not show that these are all of them.';
   if (hasTooManyJumps)
     return `there are more jumps than can be looked at; a shorter interval may help${instead}.`;
   if (undecided.length === 0) {

@@ -9,8 +9,11 @@ import {
 } from '@yperkine/core';
 import type { Id } from '../schema/fields.ts';
 
-/** What an answer answers: the question as it stands, that as far as is known yet, or what the entry asked before. */
-export type AnsweredOf = 'now' | 'soFar' | 'before';
+/**
+ * What an answer answers: the question as it stands, that as far as is known yet (all is found where only the second check
+ * of it is still to come), or what the entry asked before.
+ */
+export type AnsweredOf = 'now' | 'soFar' | 'found' | 'before';
 
 /** What a worker cannot tell: it took longer than anybody waits, broke down, or its program is not there. */
 export type WhyGivenUp = 'tooLong' | 'fault' | 'notLoaded';

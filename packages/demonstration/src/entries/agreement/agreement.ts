@@ -108,6 +108,7 @@ function sentenceOf({ curve, other, found }: Compared, entry: AgreementEntry, ru
   const [first] = found.everywhere;
   const count = found.solutions.length;
   const isWhole =
+    found.complete &&
     found.everywhere.length === 1 &&
     first?.from.value === Number(entry.from) &&
     first.to.value === Number(entry.to) &&

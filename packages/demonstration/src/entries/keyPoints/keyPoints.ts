@@ -62,36 +62,31 @@ export const keyPointsKind: EntryKind<KeyPointsEntry, KeyPointsResult> = {
 
   workOut: (entry, context) =>
     studied(entry, context, ({ curve, interval, asked }) =>
-      withAnswer(
-        context,
-        { ask: 'keyPoints', order: 0, isCertified: entry.proof !== null, ...asked },
-        (answer) => {
-          const where = overTyped(curve.variable, interval);
-          const { points } = answer;
-          const { asymptotes } = answer.asymptotes;
-          if (points.length === 0 && isNowhere(curve, interval)) {
-            return failed(`${where}, ${nameOf(curve)} has no value anywhere.`);
-          }
-          const shown = points.filter((point) => entry.shows.includes(groupOf(point)));
-          const { certificate } = answer;
-          const proof =
-            entry.proof === null || !certificate
-              ? null
-              : proofOf(certificate, entry.proof, curve, context.rule);
-          const isComplete = answer.complete && proof?.isAccepted !== false;
-          return worked({
-            curve,
-            interval,
-            points,
-            asymptotes,
-            proof,
-            lines: linesOf(entry, shown, asymptotes, curve, context.rule),
-            sentence: sentenceOf(where, entry, answer, curve, context.rule, proof),
-            certainty: completeness(isComplete, 'found by search'),
-            ...(shown.length > 0 ? { table: tableOf(shown, curve, context.rule, context.xUnit) } : {}),
-          });
-        },
-      ),
+      withAnswer(context, { ask: 'keyPoints', order: 0, ...asked }, (answer) => {
+        const where = overTyped(curve.variable, interval);
+        const { points } = answer;
+        const { asymptotes } = answer.asymptotes;
+        if (points.length === 0 && isNowhere(curve, interval)) {
+          return failed(`${where}, ${nameOf(curve)} has no value anywhere.`);
+        }
+        const shown = points.filter((point) => entry.shows.includes(groupOf(point)));
+        const { certificate } = answer;
+        const proof =
+          entry.proof === null || !certificate
+            ? null
+            : proofOf(certificate, entry.proof, curve, context.rule);
+        return worked({
+          curve,
+          interval,
+          points,
+          asymptotes,
+          proof,
+          lines: linesOf(entry, shown, asymptotes, curve, context.rule),
+          sentence: sentenceOf(where, entry, answer, curve, context.rule, proof),
+          certainty: completeness(answer.complete, 'found by search'),
+          ...(shown.length > 0 ? { table: tableOf(shown, curve, context.rule, context.xUnit) } : {}),
+        });
+      }),
     ),
 
   results: ({ points, curve }, xUnit) =>

@@ -1,0 +1,31 @@
+import type { Answer, AnswerTo, MayBeComplete, Question, QuestionKind } from './answers.ts';
+import type { Outcome } from './sentAnswers.ts';
+
+/** What is left of an answer without its claim to be complete or proved; null where it claims neither. */
+type WithoutClaim = { readonly [K in QuestionKind]?: (answer: AnswerTo[K]) => AnswerTo[K] | null };
+
+const unconfirmed = <A extends MayBeComplete>(answer: A): A | null =>
+  answer.complete ? { ...answer, complete: false, isUnconfirmed: true } : null;
+
+const withoutClaim: WithoutClaim = {
+  keyPoints: unconfirmed,
+  signs: unconfirmed,
+  solve: unconfirmed,
+  holds: unconfirmed,
+  reading: unconfirmed,
+  meanValue: (answer) => {
+    const points = answer && unconfirmed(answer.points);
+    return points && { ...answer, points };
+  },
+  nearest: (answer) => (answer.isProved ? { ...answer, isProved: false } : null),
+};
+
+/**
+ * An answer as it may be told before the checker has looked at it, or once it has refused it: without the claim to be
+ * complete or proved. Null where it makes no such claim.
+ */
+export function withoutItsClaim({ ask }: Question, outcome: Outcome): Outcome | null {
+  const change = withoutClaim[ask] as ((answer: Answer) => Answer | null) | undefined;
+  const answer = outcome.ok && change ? change(outcome.answer) : null;
+  return answer && { ok: true, answer };
+}
