@@ -8,6 +8,8 @@ test('every screen is free of accessibility faults that a checker can find', asy
   server,
 }) => {
   const faults = (within?: string) => faultsOn(page, within);
+  // What opens over a screen that was looked at: menus and settings.
+  const layer = '#headlessui-portal-root';
   await teacher.openNew();
   await teacher.buildTangent();
   await teacher.show('Secant');
@@ -21,10 +23,10 @@ test('every screen is free of accessibility faults that a checker can find', asy
   await teacher.state('q(x) = 2 +');
   expect(await faults()).toEqual([]);
   await page.getByRole('button', { name: 'Axes' }).click();
-  expect(await faults()).toEqual([]);
+  expect(await faults(layer)).toEqual([]);
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Settings of a' }).click();
-  expect(await faults()).toEqual([]);
+  expect(await faults(layer)).toEqual([]);
   await page.keyboard.press('Escape');
   await teacher.nextGiven.fill('');
   await teacher.add('From data');
@@ -40,7 +42,7 @@ test('every screen is free of accessibility faults that a checker can find', asy
   await teacher.add('Through points');
   await teacher.add('In pieces');
   await page.getByRole('textbox', { name: 'Where piece 1 holds' }).fill('x <');
-  expect(await faults()).toEqual([]);
+  expect(await faults('aside')).toEqual([]);
   await page
     .getByRole('slider', { name: /goes through/ })
     .first()
@@ -56,9 +58,9 @@ test('every screen is free of accessibility faults that a checker can find', asy
   await expect(page.getByRole('listitem')).toHaveCount(1);
   expect(await faults()).toEqual([]);
   await page.getByRole('button', { name: /^More for/ }).click();
-  expect(await faults()).toEqual([]);
+  expect(await faults(layer)).toEqual([]);
   await page.getByRole('menuitem', { name: 'Delete …' }).click();
-  expect(await faults()).toEqual([]);
+  expect(await faults('[role="dialog"]')).toEqual([]);
   await page.getByRole('button', { name: 'Keep it' }).click();
   await page.getByRole('button', { name: 'Sign out' }).click();
   await expect(page.getByRole('button', { name: 'Make an account' })).toBeVisible();

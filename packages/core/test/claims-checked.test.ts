@@ -135,6 +135,23 @@ describe('what an answer claims is looked at by the checker', () => {
       expect([false_, isAccepted(question, { ...answer, stretches: false_ })]).toEqual([false_, false]);
   });
 
+  test('an integral that is called proved keeps that only with bounds that the checker finds, too', () => {
+    const question = { ask: 'integral', isTotal: false, ...asked('e^(-x^2) sin(x + 1)', [0, 2]) } as const;
+    const answer = answerOf(question);
+    expect([answer.certainty, isAccepted(question, answer)]).toEqual(['proved', true]);
+    const off = { ...answer, value: answer.value + 2 * answer.bound + 1e-9 };
+    const told = certified(question, { ok: true, answer: off });
+    expect(told).toEqual({ ok: true, answer: { ...off, certainty: 'estimated' } });
+    // The value itself is called exact by algebra, and one without an end has no certificate.
+    for (const [text, to] of [
+      ['x^2', 2],
+      ['e^(-x)/(1 + x)', Infinity],
+    ] as const) {
+      const other = { ask: 'integral', isTotal: false, ...asked(text, [0, to]) } as const;
+      expect(withoutItsClaim(other, answerSent(other))).toBeNull();
+    }
+  });
+
   test('an answer that claims nothing is told as it is', () => {
     const question = { ask: 'joins', mend: null, ...asked('|x|', on) } as const;
     const outcome = answerSent(question);

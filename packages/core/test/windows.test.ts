@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { keyPoints, readExpression, solve, tree, type Expression } from '../src/index.ts';
+import { keyPoints, readExpression, solve, tree, type Expression, type KeyPoint } from '../src/index.ts';
 import { Random, randomFormula } from '../fuzz/inputs.ts';
 
 const read = (text: string): Expression => {
@@ -10,18 +10,17 @@ const read = (text: string): Expression => {
 
 const inner = new Set(['zero', 'maximum', 'minimum', 'inflection']);
 
-/** The key points of a complete list that lie between two numbers, away from its ends; null of one that is not complete. */
-function pointsBetween(
-  body: Expression,
-  on: readonly [number, number],
-  [from, to]: readonly [number, number],
-) {
+/** The key points of a complete list; null of one that is not complete. */
+function listOn(body: Expression, on: readonly [number, number]): readonly KeyPoint[] | null {
   const { points, complete } = keyPoints(body, 'x', on);
-  if (!complete) return null;
-  return points
+  return complete ? points : null;
+}
+
+/** What of a list lies between two numbers, away from their ends. */
+const between = (points: readonly KeyPoint[], [from, to]: readonly [number, number]): string[] =>
+  points
     .filter(({ kind, x }) => inner.has(kind) && x > from && x < to)
     .map(({ kind, x }) => `${kind} ${x.toPrecision(9)}`);
-}
 
 describe('what lies inside a part of a window is the same for the window and for the part', () => {
   test('functions with poles', () => {
@@ -33,16 +32,24 @@ describe('what lies inside a part of a window is the same for the window and for
       const rate = 1 + random.below(3);
       const body = read(`${1 + random.below(4)} ${wave}(${rate}x) + ${other}`);
       const whole = [-2 - random.next(), 2 + random.next()] as const;
+      const all = listOn(body, whole);
+      if (!all) continue;
       const poles = Array.from({ length: 41 }, (_, k) => ((k - 20) * Math.PI) / (2 * rate));
       const ends = [whole[0], ...poles.filter((x) => x > whole[0] && x < whole[1]), whole[1]];
       for (const [k, to] of ends.entries()) {
         const from = ends[k - 1];
         if (from === undefined || to - from < 0.1) continue;
         const part = [from + 0.01, to - 0.01] as const;
-        const [told, expected] = [pointsBetween(body, whole, part), pointsBetween(body, part, part)];
-        if (!told || !expected) continue;
+        const alone = listOn(body, part);
+        if (!alone) continue;
         looked++;
-        expect([wave, rate, other, part, told]).toEqual([wave, rate, other, part, expected]);
+        expect([wave, rate, other, part, between(all, part)]).toEqual([
+          wave,
+          rate,
+          other,
+          part,
+          between(alone, part),
+        ]);
       }
     }
     expect(looked).toBeGreaterThan(30);
@@ -55,10 +62,10 @@ describe('what lies inside a part of a window is the same for the window and for
       const text = randomFormula(random, 2);
       const body = read(text);
       const part = [-1.37 + random.next(), 0.7 + random.next()] as const;
-      const [told, expected] = [pointsBetween(body, [-3, 3], part), pointsBetween(body, part, part)];
-      if (!told || !expected) continue;
+      const [all, alone] = [listOn(body, [-3, 3]), listOn(body, part)];
+      if (!all || !alone) continue;
       looked++;
-      expect([text, part, told]).toEqual([text, part, expected]);
+      expect([text, part, between(all, part)]).toEqual([text, part, between(alone, part)]);
     }
     expect(looked).toBeGreaterThan(50);
   });

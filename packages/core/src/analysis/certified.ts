@@ -1,6 +1,7 @@
 import { check, checkSigns, checkSolutions } from '../checker/check.ts';
 import type { Certificate, Listed } from '../checker/claims.ts';
 import { followsCondition, type SignedDifference } from '../checker/conditions.ts';
+import { checkedIntegral } from '../area/certificate.ts';
 import { unpacked } from '../interpolation/packed.ts';
 import * as tree from '../language/tree.ts';
 import type { Expression } from '../language/tree.ts';
@@ -70,6 +71,11 @@ const confirmed: Confirmed = {
       const { intervals } = signs(body, variable, interval, order);
       return areSigns(certificateOf(body, variable, interval, order, 0), intervals);
     }),
+  // Of what is not bounded the checker says nothing: the bounds of an improper integral are those of the search alone.
+  integral({ body, variable, interval, isTotal }, answer) {
+    const checked = checkedIntegral(body, variable, interval, answer, isTotal);
+    return checked !== null && (checked.isAccepted || checked.bounds === null);
+  },
   // Where the distance is least follows from where it turns and what it does at its joints.
   nearest(question) {
     const squared = squaredDistances(question);

@@ -1,8 +1,10 @@
-import type { Answer, AnswerTo, MayBeComplete, Question, QuestionKind } from './answers.ts';
+import type { Answer, AnswerTo, MayBeComplete, Question, QuestionKind, QuestionOf } from './answers.ts';
 import type { Outcome } from './sentAnswers.ts';
 
 /** What is left of an answer without its claim to be complete or proved; null where it claims neither. */
-type WithoutClaim = { readonly [K in QuestionKind]?: (answer: AnswerTo[K]) => AnswerTo[K] | null };
+type WithoutClaim = {
+  readonly [K in QuestionKind]?: (answer: AnswerTo[K], question: QuestionOf<K>) => AnswerTo[K] | null;
+};
 
 const unconfirmed = <A extends MayBeComplete>(answer: A): A | null =>
   answer.complete ? { ...answer, complete: false, isUnconfirmed: true } : null;
@@ -18,14 +20,20 @@ const withoutClaim: WithoutClaim = {
     return points && { ...answer, points };
   },
   nearest: (answer) => (answer.isProved ? { ...answer, isProved: false } : null),
+  // What is called exact is shown by algebra.
+  integral: (answer, { interval }) =>
+    answer.certainty === 'proved' && interval.every(Number.isFinite)
+      ? { ...answer, certainty: 'estimated' }
+      : null,
 };
 
 /**
  * An answer as it may be told before the checker has looked at it, or once it has refused it: without the claim to be
  * complete or proved. Null where it makes no such claim.
  */
-export function withoutItsClaim({ ask }: Question, outcome: Outcome): Outcome | null {
-  const change = withoutClaim[ask] as ((answer: Answer) => Answer | null) | undefined;
-  const answer = outcome.ok && change ? change(outcome.answer) : null;
+export function withoutItsClaim(question: Question, outcome: Outcome): Outcome | null {
+  const change = withoutClaim[question.ask] as
+    ((answer: Answer, question: Question) => Answer | null) | undefined;
+  const answer = outcome.ok && change ? change(outcome.answer, question) : null;
   return answer && { ok: true, answer };
 }

@@ -30,7 +30,7 @@ export function checkedIntegral(
   body: Expression,
   variable: string,
   [a, b]: readonly [number, number],
-  { value, bound, exact, certainty }: DefiniteIntegral,
+  { value, bound, exact, certainty }: Pick<DefiniteIntegral, 'value' | 'bound' | 'exact' | 'certainty'>,
   isTotal: boolean,
 ): CheckedArea | null {
   if (!Number.isFinite(a) || !Number.isFinite(b) || a === b || certainty === 'estimated') return null;
