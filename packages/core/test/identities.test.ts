@@ -1,8 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { compile, tree, type Expression } from '../src/index.ts';
+import { compile, derivativeOf, evaluateAt, printText, tree, type Expression } from '../src/index.ts';
 import { enclose } from '../src/evaluate/enclosures.ts';
-import { isIdenticallyZero } from '../src/checker/identities.ts';
+import { derivativeWrittenOut, isIdenticallyZero } from '../src/checker/identities.ts';
 import { expressions, replayable } from './random.ts';
 import { expression } from './scope.ts';
 
@@ -113,5 +113,38 @@ describe('identities that the checker writes out', () => {
       replayable,
     );
     expect(shown).toBeGreaterThan(200);
+  });
+});
+
+describe('derivatives in lowest terms', () => {
+  test.each([
+    ['x ln x', 1, '1 + ln|x|'],
+    ['x ln x', 2, '1/x'],
+    ['x^2 ln x', 1, 'x(1 + 2 ln|x|)'],
+    ['e^(1/x)', 1, '-e^(1/x)/x^2'],
+  ])('%s, order %i: %s', (text, order, expected) => {
+    const written = derivativeWrittenOut(expression(text), 'x', order);
+    expect(written && isIdenticallyZero(tree.subtract(written, expression(expected)))).toBe(true);
+    expect(written && printText(written)).not.toContain('x/x');
+  });
+
+  test('are those of the rules of differentiation, in random formulas', () => {
+    let compared = 0;
+    fc.assert(
+      fc.property(expressions, (body) => {
+        const written = derivativeWrittenOut(body, 'x', 1);
+        if (!written) return;
+        const [ours, theirs] = [compile(written, 'x'), compile(derivativeOf(body, 'x'), 'x')];
+        for (const x of [-2.3, -0.4, 0.7, 1.9]) {
+          // Where doubles keep both.
+          const [a, b] = [enclose(ours, x, x), enclose(theirs, x, x)];
+          if (!a.sure || !b.sure || !Number.isFinite(evaluateAt(theirs, x))) continue;
+          compared++;
+          expect([body, x, a.low <= b.high && b.low <= a.high]).toEqual([body, x, true]);
+        }
+      }),
+      replayable,
+    );
+    expect(compared).toBeGreaterThan(400);
   });
 });

@@ -2,7 +2,7 @@ import type { Expression } from '../language/tree.ts';
 import type { Certificate, Checked, Claim, Listed, ListedSolutions, Shown, SignedStretch } from './claims.ts';
 import { evaluate, numberOf, type Course, type Quotient } from './evaluate.ts';
 import { exactJet, exactVariable, isZero } from './exact.ts';
-import { isIdenticallyZero } from './identities.ts';
+import { derivativeWrittenOut, isIdenticallyZero } from './identities.ts';
 import * as jets from './jets.ts';
 import { contradictedJoints } from './joints.ts';
 import { NoRule, ratioOf, withinRules } from './literals.ts';
@@ -78,6 +78,8 @@ const widestJoint = 1e-9;
 /** How often a part may be halved to show what it is claimed to be. */
 const mostHalvings = 8;
 const fewHalvings = 3;
+/** How often towards the end of a domain, where values come to it from outside. */
+const deepestOutside = 44;
 const highestMultiplicity = 6;
 /** How far a number that stands for a zero may be from it, relative to its size; and near 0. */
 const nearby = 2 ** -44;
@@ -104,6 +106,7 @@ function gapsOf({ from, to, joints, claims }: Certificate, order: number): Check
 
 class Checker {
   private readonly numerators = new Map<number, Polynomial | null>();
+  private readonly derivatives = new Map<Expression, Map<number, Expression | null>>();
   /** How often a part may be halved just now. */
   private halvings = mostHalvings;
 
@@ -124,6 +127,7 @@ class Checker {
       { halvings: fewHalvings, ways: direct },
       { halvings: 0, ways: bent },
       { halvings: mostHalvings, ways: [this.byBounds, ...bent] },
+      { halvings: mostHalvings, ways: [this.byDerivative] },
     ];
     for (const { halvings, ways } of passes) {
       this.halvings = halvings;
@@ -196,7 +200,13 @@ class Checker {
   private byDomain({ from, to, zeros }: Claim): Shown | null {
     if (zeros !== 'nowhere') return null;
     const step = Math.max(Number.MIN_VALUE, (to - from) * 1e-12);
-    return this.courses(from + step, to - step, 1).length === 0 ? { by: 'domain' } : null;
+    const isNowhere = (a: number, b: number, depth: number): boolean => {
+      if (this.courses(a, b, 1).length === 0) return true;
+      const middle = a + (b - a) / 2;
+      if (depth === 0 || middle <= a || middle >= b) return false;
+      return isNowhere(a, middle, depth - 1) && isNowhere(middle, b, depth - 1);
+    };
+    return isNowhere(from + step, to - step, deepestOutside) ? { by: 'domain' } : null;
   }
 
   private throughout({ order, from, to, zeros }: Claim): Shown | null {
@@ -333,6 +343,30 @@ class Checker {
     return [from, to].some((end) => n.common(place, n.point(n.fromDouble(end))) && this.isJoint(end));
   }
 
+  /** By the derivative as a formula in lowest terms, of which the claim says the same. */
+  private byDerivative(claim: Claim): Shown | null {
+    const { order, from, to, zeros } = claim;
+    if (order === 0 || (zeros !== 0 && zeros !== 1)) return null;
+    const [course, ...others] = this.courses(from, to, 2);
+    const isThere = course?.isWhole === true && others.length === 0;
+    if (!isThere || (zeros === 1 && !isSteady(course))) return null;
+    const derivative = this.derivative(course.body, order);
+    return (
+      derivative &&
+      new Checker(derivative, this.variable, this.joints, this.budget).shown({ ...claim, order: 0 })
+    );
+  }
+
+  private derivative(body: Expression, order: number): Expression | null {
+    const known = this.derivatives.get(body) ?? new Map<number, Expression | null>();
+    this.derivatives.set(body, known);
+    const found = known.get(order);
+    if (found !== undefined) return found;
+    const derivative = derivativeWrittenOut(body, this.variable, order);
+    known.set(order, derivative);
+    return derivative;
+  }
+
   /** A product is 0 where one of its factors is. */
   private byFactors(claim: Claim): Shown | null {
     const { order, from, to, zeros } = claim;
@@ -422,7 +456,12 @@ function factorsOf(body: Expression): readonly Expression[] | null {
       return [body.left];
     case 'power':
       return isGeneralPower(body) || (ratioOf(body.exponent)?.p ?? 0) > 0 ? [body.base] : null;
+    case 'call':
+      return zeroWithArgument.has(body.name) ? body.arguments : null;
     default:
       return null;
   }
 }
+
+/** Functions that are 0 where their argument is. */
+const zeroWithArgument: ReadonlySet<string> = new Set(['sqrt', 'cbrt', 'abs']);
