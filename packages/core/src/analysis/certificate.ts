@@ -16,6 +16,8 @@ import type { Expression } from '../language/tree.ts';
 const deepest = 40;
 /** Parts of one order on one arc. */
 const mostParts = 2000;
+/** Parts between two zeros beyond which they are left to the checker as one. */
+const manyParts = 300;
 /** How often the part around a zero is narrowed. */
 const mostNarrowings = 30;
 
@@ -189,6 +191,7 @@ class ArcClaims {
 
   /** Claims that there is no zero between two numbers, in parts that bounds show or that are very small. */
   private empty(from: number, to: number): void {
+    const before = this.claims.length;
     const open = [{ from, to, depth: 0 }];
     for (let part = open.pop(); part; part = open.pop()) {
       if (!(part.from < part.to)) continue;
@@ -207,6 +210,9 @@ class ArcClaims {
         { from: part.from, to: middle, depth: part.depth + 1 },
       );
     }
+    // Beside e^(1/x) at 0 bounds keep no sign in any number of parts; its factors do so in one.
+    if (this.claims.length - before > manyParts)
+      this.claims.splice(before, Infinity, this.claim(from, to, 0, this.jointOf(from, to)));
   }
 
   /** Whether the enclosure of the derivative so many orders above leaves out 0. */
