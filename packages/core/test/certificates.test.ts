@@ -303,6 +303,15 @@ test('at the end of a part it is the piece inside that counts, not the one that 
   expect(check(certificate, []).signs).toEqual([0]);
 });
 
+test('heights beyond all doubles are those that are listed as infinite', () => {
+  // e^(e^(e^2)) is about 10^702.
+  const { complete, checked } = certified('e^(e^(e^2))', -3, 2);
+  expect([complete, checked.isAccepted]).toEqual([true, true]);
+  const { checked: other, certificate, points } = certified('e^x', -3, 2);
+  const false_ = points.map((point) => ({ ...point, y: point.x === 2 ? Infinity : point.y }));
+  expect([other.isAccepted, check(certificate, false_).isAccepted]).toEqual([true, false]);
+});
+
 test('a certificate of too many parts is not looked at, and nothing is said against it', () => {
   const inParts = (count: number) => {
     const claims = Array.from({ length: count }, (_, i): Claim => ({

@@ -278,7 +278,10 @@ function hasHeights(
   });
 }
 
+/** What a double stands for: an infinite one, heights beyond all doubles. */
 export const around = (x: number): Range => {
+  if (x === -Infinity) return n.negate(around(Infinity));
+  if (x === Infinity) return n.between(Number.MAX_VALUE, Infinity);
   const reach = Math.max(Math.abs(x) * nearby, leastReach);
   return n.between(x - reach, x + reach);
 };
