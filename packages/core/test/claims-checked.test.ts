@@ -84,6 +84,27 @@ describe('what an answer claims is looked at by the checker', () => {
     }
   });
 
+  test.each([
+    ['|x|', '0', 0],
+    ['floor x', 'x', 2],
+    ['sqrt(x)', '0', 0],
+    ['x^2 if x < 1; 2 - x otherwise', '1', 1],
+    ['x/x', 'x', -1],
+  ])(
+    '%s = %s: nothing is left out or made up at a corner, a jump or where parts meet (%d)',
+    (text, other, x) => {
+      const question = { ask: 'solve', order: 0, equals: expression(other), ...asked(text, on) } as const;
+      const answer = answerOf(question);
+      const { solutions } = answer;
+      const made = { value: x, low: x, high: x, exact: null };
+      const isThere = solutions.some(({ value }) => value === x);
+      const changed = isThere ? solutions.filter(({ value }) => value !== x) : [...solutions, made];
+      expect([isAccepted(question, answer), isAccepted(question, { ...answer, solutions: changed })]).toEqual(
+        [true, false],
+      );
+    },
+  );
+
   test('false signs, parallel tangents and key points are refused', () => {
     const ofSigns = { ask: 'signs', order: 1, ...asked('x^3 - 3x', on) } as const;
     const signs = answerOf(ofSigns);

@@ -4,7 +4,7 @@ import { evaluate, numberOf, type Course, type Quotient } from './evaluate.ts';
 import { exactJet, exactVariable, isZero } from './exact.ts';
 import { derivativeWrittenOut, isIdenticallyZero } from './identities.ts';
 import * as jets from './jets.ts';
-import { contradictedJoints } from './joints.ts';
+import { contradictedJoints, zerosAtJoints } from './joints.ts';
 import { NoRule, ratioOf, withinRules } from './literals.ts';
 import * as n from './numbers.ts';
 import { jointBeside, withoutCommonZero } from './removable.ts';
@@ -17,11 +17,19 @@ import { numeratorOf, rationalOf, signAt, zerosBetween, type Polynomial } from '
  * joints is the one that follows from them and that at the joints is not refuted.
  */
 export const check = (certificate: Certificate, list: readonly Listed[]): Checked =>
-  checked(certificate, (claim) => followsKeyPoints(claim, certificate, list), list);
+  checked(
+    certificate,
+    (claim) => followsKeyPoints(claim, certificate, list),
+    (signs) => ({ contradicted: contradictedJoints(certificate, signs, list), isOpen: false }),
+  );
 
 /** The same of a list of zeros: of the difference of the two sides of an equation. */
 export const checkSolutions = (certificate: Certificate, list: ListedSolutions): Checked =>
-  checked(certificate, (claim) => followsSolutions(claim, certificate, list));
+  checked(
+    certificate,
+    (claim) => followsSolutions(claim, certificate, list),
+    () => zerosAtJoints(certificate, list),
+  );
 
 /** The same of the stretches on which a function keeps a sign. */
 export const checkSigns = (certificate: Certificate, list: readonly SignedStretch[]): Checked =>
@@ -30,7 +38,10 @@ export const checkSigns = (certificate: Certificate, list: readonly SignedStretc
 function checked(
   certificate: Certificate,
   isFollowed: (claim: LookedAt) => boolean | null,
-  list: readonly Listed[] | null = null,
+  atJoints: (signs: Checked['signs']) => { contradicted: Certificate['joints']; isOpen: boolean } = () => ({
+    contradicted: [],
+    isOpen: false,
+  }),
 ): Checked {
   const { body, variable, joints, claims } = certificate;
   const { shown, signs, gaps } = lookedThrough(certificate);
@@ -42,10 +53,11 @@ function checked(
     return isFollowed({ ...claim, sign: signs[i] ?? 0, sides, isAt });
   });
   const contradicted = claims.filter((_, i) => followed[i] === false);
-  const falseJoints = list ? contradictedJoints(certificate, signs, list) : [];
+  const { contradicted: falseJoints, isOpen } = atJoints(signs);
   const isAccepted =
     gaps.length === 0 &&
     falseJoints.length === 0 &&
+    !isOpen &&
     followed.every((is) => is === true) &&
     shown.every((how) => how !== null);
   return { isAccepted, shown, signs, gaps, contradicted, contradictedJoints: falseJoints };

@@ -1,5 +1,5 @@
 import type { Expression } from '../language/tree.ts';
-import type { Certificate, Claim, Listed } from './claims.ts';
+import type { Certificate, Claim, Listed, ListedSolutions } from './claims.ts';
 import { divided, evaluate, numberOf, type Course } from './evaluate.ts';
 import { withinRules } from './literals.ts';
 import * as n from './numbers.ts';
@@ -64,6 +64,33 @@ export function contradictedJoints(
     const listed = list.filter(({ x }) => joint.low <= x && x <= joint.high);
     return !follows(lookAt(certificate, signs, joint), listed);
   });
+}
+
+/**
+ * Whether a list of zeros says of each joint what is so: contradicted are those that are shown not to be 0, or to have no
+ * value, and are listed, and those that are 0 to all digits of the checker and are not; open is whether one is listed of
+ * which nothing is known, or one that may be 0 is not.
+ */
+export function zerosAtJoints(
+  { body, variable, joints, orders }: Certificate,
+  { at, everywhere }: ListedSolutions,
+): { readonly contradicted: Certificate['joints']; readonly isOpen: boolean } {
+  if (orders[0] !== 0) return { contradicted: [], isOpen: false };
+  let isOpen = false;
+  const contradicted = joints.filter((joint) => {
+    const { low, high } = joint;
+    if (everywhere.some(({ from, to }) => from <= high && low <= to)) return false;
+    const isListed = at.some((x) => low <= x && x <= high);
+    const exact = joint.at ? withinRules(() => numberOf(joint.at as Expression)) : null;
+    const value = valueAt(body, variable, exact ?? n.between(low, high));
+    isOpen ||= value === undefined && isListed;
+    if (value === undefined) return false;
+    if (value === null || areApart(value, n.whole(0))) return isListed;
+    const isKnown = exact !== null || low === high;
+    isOpen ||= !isListed && !isKnown;
+    return !isListed && isKnown;
+  });
+  return { contradicted, isOpen };
 }
 
 type Joint = Certificate['joints'][number];

@@ -15,9 +15,9 @@ type Joints = Certificate['joints'];
 export const isAtJoint = (joints: Joints, x: number): boolean =>
   joints.some(({ low, high }) => low <= x && x <= high);
 
-/** What is listed inside a part, not at its ends or at a joint. */
+/** What is listed on a part, not at a joint; where two parts meet it is on the one before. */
 const inside = ({ from, to }: Claim, joints: Joints, x: number): boolean =>
-  x > from && x < to && !isAtJoint(joints, x);
+  x > from && x <= to && !isAtJoint(joints, x);
 
 /** What the zeros of the function, its slope and its bend are in a list. */
 const kindsOf: readonly (readonly string[])[] = [['zero'], ['maximum', 'minimum'], ['inflection']];
