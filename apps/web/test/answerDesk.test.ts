@@ -359,7 +359,8 @@ describe('the desk that has questions answered', () => {
 
     test('while a slider moves nothing is checked; a value to which it comes back is not looked for again', () => {
       for (const k of [1, 2, 3]) {
-        ask('a', `x - ${k}`);
+        const before = claimed(`x - ${k}`);
+        expect(before).toEqual(k === 1 ? 'waiting' : { of: 'foundBefore', ...unclaimed });
         bench.replyWithClaim();
         bench.pass(rest);
       }

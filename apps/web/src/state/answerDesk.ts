@@ -92,7 +92,12 @@ export class AnswerDesk implements Answers {
   /** What each entry was told last: an answer, or as much of one as was known then. */
   private readonly last = new Map<
     Id,
-    { readonly ask: Question['ask']; readonly key: string; readonly outcome: Kept }
+    {
+      readonly ask: Question['ask'];
+      readonly key: string;
+      readonly outcome: Kept;
+      readonly isUnchecked?: boolean;
+    }
   >();
   private readonly versions = new Map<Id, number>();
   private count = 0;
@@ -113,19 +118,17 @@ export class AnswerDesk implements Answers {
       return answeredBy(known);
     }
     const found = this.found.get(key) ?? null;
-    if (this.wanted.get(by)?.key !== key) {
-      this.want(by, { key, question, turns: 0, found });
-    }
+    if (this.wanted.get(by)?.key !== key) this.want(by, { key, question, turns: 0, found });
     this.giveUpLost(by, key);
     this.next();
     if (found) {
-      this.last.set(by, { ask: question.ask, key, outcome: found.unclaimed });
+      this.last.set(by, { ask: question.ask, key, outcome: found.unclaimed, isUnchecked: true });
       return answeredBy(found.unclaimed, 'found');
     }
     const last = this.last.get(by);
-    return last?.ask === question.ask && last.outcome.ok
-      ? answeredBy(last.outcome, last.key === key ? 'soFar' : 'before')
-      : { state: 'waiting' };
+    if (last?.ask !== question.ask || !last.outcome.ok) return { state: 'waiting' };
+    const before = last.isUnchecked ? 'foundBefore' : 'before';
+    return answeredBy(last.outcome, last.key === key ? 'soFar' : before);
   };
 
   version(by: Id): number {
@@ -289,7 +292,7 @@ export class AnswerDesk implements Answers {
     this.clear(desk);
     if (this.found.size >= mostKept) this.found.clear();
     this.found.set(key, found);
-    this.last.set(by, { ask: question.ask, key, outcome: found.unclaimed });
+    this.last.set(by, { ask: question.ask, key, outcome: found.unclaimed, isUnchecked: true });
     for (const [other, asked] of this.wanted) {
       if (other !== by && asked.key !== key) continue;
       if (asked.key === key) this.want(other, { ...asked, turns: 0, found });
@@ -301,9 +304,9 @@ export class AnswerDesk implements Answers {
 
   /** A part of an answer is told where the whole of it takes long. */
   private tellSoFar(hand: Hand): void {
-    const { by, key, question, soFar } = hand;
+    const { by, key, question, soFar, found } = hand;
     if (!soFar || !isHard(hand)) return;
-    this.last.set(by, { ask: question.ask, key, outcome: soFar });
+    this.last.set(by, { ask: question.ask, key, outcome: soFar, isUnchecked: found !== null });
     this.versions.set(by, this.version(by) + 1);
     this.settings.onNews();
   }

@@ -49,7 +49,7 @@ const doing: Readonly<Record<QuestionKind, string>> = {
   sum: 'The sum is being worked out …',
 };
 
-const beingChecked = 'All is found; the proof is being checked a second time …';
+const toBeChecked = 'All is found; once nothing moves the proof is checked a second time …';
 
 const whyUnanswerable: Readonly<Record<WhyUnanswerable, string>> = {
   tooLarge: 'This is too large to be worked out.',
@@ -76,7 +76,10 @@ export function withAnswer<K extends QuestionKind, R extends StudyResult>(
       if (answered.of === 'now' || !outcome.ok) return outcome;
       if (answered.of === 'before') return worked({ ...outcome.result, isPending: true });
       const { certainty: _tooEarly, ...result } = outcome.result;
-      if (answered.of === 'found') return worked({ ...(result as R), sentence: beingChecked });
+      if (answered.of === 'found' || answered.of === 'foundBefore') {
+        const isPending = answered.of === 'foundBefore';
+        return worked({ ...(result as R), sentence: toBeChecked, ...(isPending ? { isPending } : {}) });
+      }
       const decided = 'interval' in question ? decidedShare(answered.answer, question.interval) : null;
       return worked({ ...(result as R), sentence: doing[question.ask], decided });
     }

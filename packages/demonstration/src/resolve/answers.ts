@@ -11,9 +11,9 @@ import type { Id } from '../schema/fields.ts';
 
 /**
  * What an answer answers: the question as it stands, that as far as is known yet (all is found where only the second check
- * of it is still to come), or what the entry asked before.
+ * of it is still to come), or what the entry asked before (found, where that was never checked).
  */
-export type AnsweredOf = 'now' | 'soFar' | 'found' | 'before';
+export type AnsweredOf = 'now' | 'soFar' | 'found' | 'before' | 'foundBefore';
 
 /** What a worker cannot tell: it took longer than anybody waits, broke down, or its program is not there. */
 export type WhyGivenUp = 'tooLong' | 'fault' | 'notLoaded';
