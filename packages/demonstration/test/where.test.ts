@@ -92,6 +92,26 @@ describe('an entry whose answer takes a while', () => {
   });
 
   test.each([
+    ['found', undefined],
+    ['foundBefore', true],
+  ] as const)(
+    'shows all that is found without a word on proofs before they are checked (%s)',
+    (of, isPending) => {
+      const answers = answersNow();
+      const unchecked = {
+        ...answers,
+        ask: (by: string, question: never) => ({ ...answers.ask(by, question), of }),
+      } as typeof answers;
+      const { outcome } = resolve(document, emptyStage, undefined, unchecked).entries.get('study') ?? {};
+      if (!outcome?.ok) throw new Error(outcome?.problem.message);
+      const told = outcome.result as StudyResult;
+      expect([told.certainty, told.isPending]).toEqual([undefined, isPending]);
+      expect(told.sentence).toBe('All is found; once nothing moves the proof is checked a second time …');
+      expect(told.lines.length).toBeGreaterThan(1);
+    },
+  );
+
+  test.each([
     ['tooLarge', 'This is too large to be worked out.'],
     ['tooLong', 'This takes so long that it was given up; a shorter interval may help.'],
     ['fault', 'This cannot be worked out, through a fault of the program. All else works on.'],
