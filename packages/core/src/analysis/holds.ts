@@ -1,5 +1,7 @@
+import { isRelated } from '../evaluate/exact.ts';
+import { truthOf } from '../evaluate/truth.ts';
 import * as tree from '../language/tree.ts';
-import type { Condition, Expression, Relation } from '../language/tree.ts';
+import type { ComparisonNode, Condition, Expression } from '../language/tree.ts';
 import { Arcs } from './arcs.ts';
 import { comparePlaces, pointPlace, sortedPlaces, type Place } from './place.ts';
 import { signs, type Signs } from './signs.ts';
@@ -37,8 +39,11 @@ function bySigns(condition: Condition, variable: string, interval: readonly [num
     ...interval.map(pointPlace),
     ...differences.flatMap(({ ends }) => ends.map(({ place }) => place)),
   ]);
-  const holdsBy = (signOf: (difference: Signs) => Sign): boolean =>
-    truthOf(condition, differences.map(signOf).values()) === true;
+  const holdsBy = (signOf: (difference: Signs) => Sign): boolean => {
+    // Taken from left to right, as the comparisons are gone through.
+    const found = differences.map(signOf).values();
+    return truthOf(condition, (comparison) => comparedBy(comparison, found)) === true;
+  };
   const stretches: Held[] = [];
   places.forEach((place, i) => {
     const isAt = holdsBy((difference) => signAt(difference, place));
@@ -91,37 +96,14 @@ function signAt({ ends, intervals }: Signs, place: Place): Sign {
   return around?.sign ?? null;
 }
 
-/** Null where something that has no value is compared and the rest leaves it open; signs are taken from left to right. */
-function truthOf(condition: Condition, found: Iterator<Sign>): boolean | null {
-  switch (condition.kind) {
-    case 'comparison': {
-      const truths = condition.relations.map((relation) => isSo(relation, found.next().value as Sign));
-      return truths.includes(false) ? false : truths.includes(null) ? null : true;
-    }
-    case 'not': {
-      const truth = truthOf(condition.operand, found);
-      return truth === null ? null : !truth;
-    }
-    default: {
-      const [left, right] = [truthOf(condition.left, found), truthOf(condition.right, found)];
-      // What one side settles, whatever the other is.
-      const settling = condition.kind === 'or';
-      if (left === settling || right === settling) return settling;
-      return left === null || right === null ? null : !settling;
-    }
-  }
+/** Whether a comparison holds; null where something that has no value is compared and the rest leaves it open. */
+function comparedBy({ relations }: ComparisonNode, found: Iterator<Sign>): boolean | null {
+  const truths = relations.map((relation) => {
+    const sign = found.next().value as Sign;
+    return sign === null ? null : isRelated(sign, relation);
+  });
+  return truths.includes(false) ? false : truths.includes(null) ? null : true;
 }
-
-const fitting: Readonly<Record<Relation, readonly Sign[]>> = {
-  '<': [-1],
-  '≤': [-1, 0],
-  '>': [1],
-  '≥': [0, 1],
-  '=': [0],
-  '≠': [-1, 1],
-};
-const isSo = (relation: Relation, sign: Sign): boolean | null =>
-  sign === null ? null : fitting[relation].includes(sign);
 
 /** By the domain of a function that is 1 where the condition holds, and has no value elsewhere. */
 function byDomain(condition: Condition, variable: string, interval: readonly [number, number]): Holds {
