@@ -173,6 +173,12 @@ describe('what an answer claims is looked at by the checker', () => {
     }
   });
 
+  test('of what has values at single numbers only nothing is claimed, and nothing breaks down', () => {
+    const question = { ask: 'holds', ...asked('1', [0, 5]), body: indicator(condition('x! > 6')) } as const;
+    const outcome = answerSent(question);
+    expect([outcome.ok, isClaimed(question, certified(question, outcome))]).toEqual([true, false]);
+  });
+
   test('an answer that claims nothing is told as it is', () => {
     const question = { ask: 'joins', mend: null, ...asked('|x|', on) } as const;
     const outcome = answerSent(question);

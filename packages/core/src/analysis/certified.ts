@@ -1,3 +1,4 @@
+import { isTooLarge } from '../algebra/limits.ts';
 import { check, checkSigns, checkSolutions } from '../checker/check.ts';
 import type { Certificate, Listed } from '../checker/claims.ts';
 import { followsCondition, type SignedDifference } from '../checker/conditions.ts';
@@ -21,6 +22,7 @@ import { keyPoints } from './keyPoints.ts';
 import { meanValuePoints } from '../slope/meanValue.ts';
 import { withFormulas, type Outcome } from './sentAnswers.ts';
 import { signs } from './signs.ts';
+import { SingleValues } from './singleValues.ts';
 
 /**
  * An answer as it is told once the checker has looked at what it claims: where it refuses that, the answer is not called
@@ -29,7 +31,16 @@ import { signs } from './signs.ts';
 export function certified(question: Question, outcome: Outcome): Outcome {
   const refused = withoutItsClaim(question, outcome);
   if (!refused || !outcome.ok) return outcome;
-  const asked = withFormulas(question, unpacked);
+  try {
+    return checkedOutcome(withFormulas(question, unpacked), outcome, refused);
+  } catch (error) {
+    // Of what grows too large, or has values at single numbers only, there is no certificate.
+    if (isTooLarge(error) || error instanceof SingleValues) return refused;
+    throw error;
+  }
+}
+
+function checkedOutcome(asked: Question, outcome: Outcome & { ok: true }, refused: Outcome): Outcome {
   if (asked.ask === 'keyPoints') {
     const { points } = outcome.answer as AnswerTo['keyPoints'];
     const certificate = toldCertificate(asked, points);
