@@ -2,7 +2,7 @@ import { ensurePackages } from './setup/packages.mjs';
 import { run, runMain } from './setup/run.mjs';
 
 /** Tests that try a sample of their random cases with `npm test`, and all of them here. */
-const tests = ['core/test/(curves|keyPoints|integrals|sums|spline)', 'server/test/requests'];
+const tests = ['packages/(core|demonstration)/test', 'server/test/requests'];
 
 /**
  * Runs random inputs through the reader and the analyses and prints what came of them, then tries every random case

@@ -1,6 +1,8 @@
 import type { Page, Request } from '@playwright/test';
 import { expect, test } from './teacher.ts';
 
+test.use({ ownWindow: true });
+
 /** What travels, in bytes as it travels: compressed, with its headers. */
 class Traffic {
   private requests: Request[] = [];

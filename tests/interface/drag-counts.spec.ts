@@ -1,6 +1,8 @@
 import type { Page } from '@playwright/test';
 import { boxOf, expect, test } from './teacher.ts';
 
+test.use({ ownWindow: true });
+
 /** Counts paints, pieces of lines, frames and changes of the page's text from now on. */
 async function countPaints(page: Page): Promise<void> {
   await page.addInitScript(() => {

@@ -155,7 +155,7 @@ test('bad input of every kind gets a sentence and loses no keystroke', async ({ 
 });
 
 test.describe('on a phone, by touch', () => {
-  test.use({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
+  test.use({ ownWindow: true, viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
 
   test('a tap beside the curve offers a tangent; the point follows a finger; two fingers zoom', async ({
     teacher,

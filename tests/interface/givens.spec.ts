@@ -196,70 +196,74 @@ test('known names are offered while one types; Enter alone still ends the formul
   await expect(teacher.entry('Given')).toContainText('sin');
 });
 
-/** A new demonstration with the next given chosen, where the editor of formulas is kept away until it is sent. */
-async function openWithoutEditor(teacher: Teacher, page: Page): Promise<() => void> {
-  let send = (): void => undefined;
-  const held = new Promise<void>((resolve) => (send = resolve));
-  await page.route(/FormulaEditor/, async (route) => {
-    await held;
-    await route.continue();
+test.describe('while the editor is on its way', () => {
+  test.use({ ownWindow: true });
+
+  /** A new demonstration with the next given chosen, where the editor of formulas is kept away until it is sent. */
+  async function openWithoutEditor(teacher: Teacher, page: Page): Promise<() => void> {
+    let send = (): void => undefined;
+    const held = new Promise<void>((resolve) => (send = resolve));
+    await page.route(/FormulaEditor/, async (route) => {
+      await held;
+      await route.continue();
+    });
+    await teacher.openNew();
+    await teacher.nextGiven.click();
+    return () => send();
+  }
+
+  test('what was typed before the editor had come goes on in it, where the cursor was, and is offered names', async ({
+    teacher,
+    page,
+  }) => {
+    const send = await openWithoutEditor(teacher, page);
+    await page.keyboard.type('f(x) = sini');
+    await page.keyboard.press('ArrowLeft');
+    const options = page.getByRole('listbox').getByRole('option');
+    await expect(options).toHaveCount(0);
+    send();
+    await expect(page.locator('.cm-content')).toBeVisible();
+    await expect(teacher.nextGiven).toBeFocused();
+    await expect(options.filter({ hasText: 'sinh' })).toBeVisible();
+    await page.keyboard.press('Delete');
+    await page.keyboard.type('(x)');
+    await expect(teacher.nextGiven).toHaveText('f(x) = sin(x)');
   });
-  await teacher.openNew();
-  await teacher.nextGiven.click();
-  return () => send();
-}
 
-test('what was typed before the editor had come goes on in it, where the cursor was, and is offered names', async ({
-  teacher,
-  page,
-}) => {
-  const send = await openWithoutEditor(teacher, page);
-  await page.keyboard.type('f(x) = sini');
-  await page.keyboard.press('ArrowLeft');
-  const options = page.getByRole('listbox').getByRole('option');
-  await expect(options).toHaveCount(0);
-  send();
-  await expect(page.locator('.cm-content')).toBeVisible();
-  await expect(teacher.nextGiven).toBeFocused();
-  await expect(options.filter({ hasText: 'sinh' })).toBeVisible();
-  await page.keyboard.press('Delete');
-  await page.keyboard.type('(x)');
-  await expect(teacher.nextGiven).toHaveText('f(x) = sin(x)');
-});
+  test('no letter is lost while the editor comes', async ({ teacher, page }) => {
+    const formula = 'f(x) = x^3 - 4x + sin(x) - cos(2x) + 5 - (x - 1)^2';
+    const send = await openWithoutEditor(teacher, page);
+    const typing = page.keyboard.type(formula, { delay: 12 });
+    await expect(teacher.nextGiven).toHaveValue(/x/);
+    send();
+    await typing;
+    await expect(teacher.nextGiven).toHaveText(formula);
+  });
 
-test('no letter is lost while the editor comes', async ({ teacher, page }) => {
-  const formula = 'f(x) = x^3 - 4x + sin(x) - cos(2x) + 5 - (x - 1)^2';
-  const send = await openWithoutEditor(teacher, page);
-  const typing = page.keyboard.type(formula, { delay: 12 });
-  await expect(teacher.nextGiven).toHaveValue(/x/);
-  send();
-  await typing;
-  await expect(teacher.nextGiven).toHaveText(formula);
-});
-
-test('until the editor has come a plain field does its work: Enter, a correction, the palette, Escape', async ({
-  teacher,
-  page,
-}) => {
-  const send = await openWithoutEditor(teacher, page);
-  await page.keyboard.type('f(x) = 2');
-  await page.getByRole('button', { name: 'Square root' }).click();
-  await page.keyboard.type('x');
-  await expect(teacher.nextGiven).toHaveValue('f(x) = 2√(x)');
-  await teacher.nextGiven.fill('f(x) = x^2 [1, 3]');
-  await page.keyboard.press('Enter');
-  await expect(page.getByText('To limit x, write: for 1 ≤ x ≤ 3.')).toBeVisible();
-  await page.getByRole('button', { name: /for 1 ≤ x ≤ 3/ }).click();
-  await teacher.nextGiven.press('Enter');
-  await expect(teacher.entry('Given')).toContainText('1≤x≤3');
-  await page.getByRole('button', { name: /^Change the formula/ }).click();
-  const formula = page.getByRole('textbox', { name: 'Formula' });
-  await formula.fill('f(x) = x^3');
-  await formula.press('Escape');
-  await expect(formula).toHaveCount(0);
-  await expect(teacher.entry('Given')).toContainText('x^{3}');
-  send();
-  await expect(page.locator('.cm-content')).toBeVisible();
+  test('until the editor has come a plain field does its work: Enter, a correction, the palette, Escape', async ({
+    teacher,
+    page,
+  }) => {
+    const send = await openWithoutEditor(teacher, page);
+    await page.keyboard.type('f(x) = 2');
+    await page.getByRole('button', { name: 'Square root' }).click();
+    await page.keyboard.type('x');
+    await expect(teacher.nextGiven).toHaveValue('f(x) = 2√(x)');
+    await teacher.nextGiven.fill('f(x) = x^2 [1, 3]');
+    await page.keyboard.press('Enter');
+    await expect(page.getByText('To limit x, write: for 1 ≤ x ≤ 3.')).toBeVisible();
+    await page.getByRole('button', { name: /for 1 ≤ x ≤ 3/ }).click();
+    await teacher.nextGiven.press('Enter');
+    await expect(teacher.entry('Given')).toContainText('1≤x≤3');
+    await page.getByRole('button', { name: /^Change the formula/ }).click();
+    const formula = page.getByRole('textbox', { name: 'Formula' });
+    await formula.fill('f(x) = x^3');
+    await formula.press('Escape');
+    await expect(formula).toHaveCount(0);
+    await expect(teacher.entry('Given')).toContainText('x^{3}');
+    send();
+    await expect(page.locator('.cm-content')).toBeVisible();
+  });
 });
 
 test('suggestions in a card reach beyond it: every one of them can be seen and clicked', async ({

@@ -3,6 +3,8 @@ import { hostileDocuments } from '../../packages/demonstration/test/hostile.ts';
 import { makeDemonstration } from './made.ts';
 import { expect, test } from './teacher.ts';
 
+test.use({ ownWindow: true });
+
 /** Documents that nobody would make by hand (the others are opened without a browser): each opens, shows what can be shown, and takes what is typed. */
 const opened = [
   'functions that mention the one before twice',

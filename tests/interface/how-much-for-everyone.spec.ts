@@ -107,7 +107,7 @@ test('no key is lost: two within one frame move an end, a partition point, a hei
 });
 
 test.describe('on a phone, by touch', () => {
-  test.use({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
+  test.use({ ownWindow: true, viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
 
   test('an end, a partition point and a height are dragged by a finger, a rectangle tapped; nothing sticks out', async ({
     page,

@@ -93,7 +93,7 @@ test('by keyboard alone: a note is written and moved, a reveal switched, the lan
 });
 
 test.describe('on a phone, by touch', () => {
-  test.use({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
+  test.use({ ownWindow: true, viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
 
   test('a note follows a finger, a reveal and the start are tapped; nothing sticks out sideways', async ({
     page,

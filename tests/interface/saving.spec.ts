@@ -1,7 +1,9 @@
-import AxeBuilder from '@axe-core/playwright';
+import { faultsOn } from './accessibility.ts';
 import { bytesOfDocument, currentVersion, makeEntry, type Entry } from '@yperkine/demonstration';
 import { TestServer } from './server.ts';
 import { expect, test, Teacher } from './teacher.ts';
+
+test.use({ ownWindow: true });
 
 /** Saving, two windows, undo: driven through the real interface. */
 
@@ -96,8 +98,7 @@ test('9. two windows: different changes are joined and told, the same place is a
   await expect(title.getByRole('radio', { name: /The other window/ })).toContainText(
     'From the second window',
   );
-  const { violations } = await new AxeBuilder({ page }).include('[role="dialog"]').analyze();
-  expect(violations.map(({ id }) => id)).toEqual([]);
+  expect(await faultsOn(page, '[role="dialog"]')).toEqual([]);
   await dialog.getByRole('radio', { name: /The other window/ }).click();
   await dialog.getByRole('button', { name: 'Keep the chosen ones' }).click();
   await expect(page.getByRole('textbox', { name: 'Title' })).toHaveValue('From the second window');

@@ -161,7 +161,7 @@ test('the lesson on Crag Hollow goes step by step from the walk to the depth of 
 });
 
 test.describe('on a phone', () => {
-  test.use({ viewport: { width: 390, height: 844 } });
+  test.use({ ownWindow: true, viewport: { width: 390, height: 844 } });
 
   test('nothing moves under the finger that goes from step to step', async ({ page, teacher }) => {
     await beginWithSteps(teacher);

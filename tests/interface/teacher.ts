@@ -1,9 +1,17 @@
 import { randomInt } from 'node:crypto';
 import { request } from 'node:http';
-import { test as base, expect, type Locator, type Page } from '@playwright/test';
+import {
+  test as base,
+  expect,
+  type ConsoleMessage,
+  type Locator,
+  type Page,
+  type Request,
+} from '@playwright/test';
 import { furniture, type Document } from '@yperkine/demonstration';
 import { changesStating, makeDemonstration } from './made.ts';
 import { TestServer } from './server.ts';
+import { SharedWindow } from './sharedWindow.ts';
 
 /** What a teacher does with the interface, in the words of the interface. */
 export class Teacher {
@@ -197,13 +205,39 @@ export async function boxOf(
 interface Fixtures {
   readonly teacher: Teacher;
   readonly problems: string[];
+  /** Whether the test works in a window of its own: where it changes what cannot be changed back, or counts what travels. */
+  readonly ownWindow: boolean;
 }
 interface WorkerFixtures {
   readonly server: TestServer;
+  readonly sharedWindow: SharedWindow;
 }
 
 /** A test with a signed-in teacher; any page error, console error or request to elsewhere fails it. */
 export const test = base.extend<Fixtures, WorkerFixtures>({
+  ownWindow: [false, { option: true }],
+  sharedWindow: [
+    async ({ browser }, use) => {
+      const shared = new SharedWindow(browser);
+      await use(shared);
+      await shared.drop();
+    },
+    { scope: 'worker' },
+  ],
+  context: async ({ browser, ownWindow, sharedWindow, server }, use, test) => {
+    if (ownWindow) {
+      const context = await browser.newContext();
+      await use(context);
+      await context.close();
+      return;
+    }
+    await use((await sharedWindow.open()).context());
+    if (test.status === 'passed') await sharedWindow.clear(server.address);
+    else await sharedWindow.drop();
+  },
+  page: async ({ context, ownWindow, sharedWindow }, use) => {
+    await use(ownWindow ? await context.newPage() : await sharedWindow.open());
+  },
   server: [
     async ({ browserName: _browser }, use) => {
       const server = await TestServer.launch();
@@ -214,15 +248,17 @@ export const test = base.extend<Fixtures, WorkerFixtures>({
   ],
   problems: async ({ page, server }, use) => {
     const problems: string[] = [];
-    page.on('pageerror', (error) => problems.push(error.stack ?? String(error)));
-    page.on('console', (message) => {
+    const noteError = (error: Error): void => void problems.push(error.stack ?? String(error));
+    const noteMessage = (message: ConsoleMessage): void => {
       const isExpected = /Failed to load resource/.test(message.text());
       if (message.type() === 'error' && !isExpected) problems.push(message.text());
-    });
-    page.on('request', (request) => {
+    };
+    const noteRequest = (request: Request): void => {
       if (!request.url().startsWith(server.address)) problems.push(`request to ${request.url()}`);
-    });
+    };
+    page.on('pageerror', noteError).on('console', noteMessage).on('request', noteRequest);
     await use(problems);
+    page.off('pageerror', noteError).off('console', noteMessage).off('request', noteRequest);
     expect(problems).toEqual([]);
   },
   teacher: async ({ page, server, problems: _problems }, use) => {

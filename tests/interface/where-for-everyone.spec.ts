@@ -64,7 +64,7 @@ test('by keyboard alone: key points are asked for, their interval moved, a numbe
 });
 
 test.describe('on a phone, by touch', () => {
-  test.use({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
+  test.use({ ownWindow: true, viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
 
   test('an interval is dragged by a finger, a sign tapped, the free point moved; nothing sticks out sideways', async ({
     page,

@@ -411,21 +411,24 @@ test('why the list is complete is laid under the curve, piece by piece', async (
   await expect(page.getByRole('button', { name: 'f′ zero: one turn' })).toBeVisible();
 });
 
-test('nothing is called complete before a second check has shown it', async ({ teacher, page }) => {
-  let isHeld = true;
-  // The checker's program is held back at first.
-  await page
-    .context()
-    .route(/\/certified-[^/]*\.js$/, (route) => (isHeld ? route.abort() : route.continue()));
-  await teacher.begin('f(x) = x^3 - 3x', 'Key points', 'Sign strip', 'Intersections, solutions');
-  const cards = [/^Key points of f/, /^Signs of f′/, /^Where is f equal/].map((heading) =>
-    teacher.entry(heading).first(),
-  );
-  for (const card of cards)
-    await expect(card).toContainText('a second check could not show that these are all of them');
-  await expect(teacher.working).not.toContainText('(proved)');
-  isHeld = false;
-  await teacher.untilSaved();
-  await page.reload();
-  for (const card of cards) await expect(card).toContainText('complete (proved)');
+test.describe('with the checker held back', () => {
+  test.use({ ownWindow: true });
+  test('nothing is called complete before a second check has shown it', async ({ teacher, page }) => {
+    let isHeld = true;
+    // The checker's program is held back at first.
+    await page
+      .context()
+      .route(/\/certified-[^/]*\.js$/, (route) => (isHeld ? route.abort() : route.continue()));
+    await teacher.begin('f(x) = x^3 - 3x', 'Key points', 'Sign strip', 'Intersections, solutions');
+    const cards = [/^Key points of f/, /^Signs of f′/, /^Where is f equal/].map((heading) =>
+      teacher.entry(heading).first(),
+    );
+    for (const card of cards)
+      await expect(card).toContainText('a second check could not show that these are all of them');
+    await expect(teacher.working).not.toContainText('(proved)');
+    isHeld = false;
+    await teacher.untilSaved();
+    await page.reload();
+    for (const card of cards) await expect(card).toContainText('complete (proved)');
+  });
 });

@@ -1,4 +1,4 @@
-import AxeBuilder from '@axe-core/playwright';
+import { faultsOn } from './accessibility.ts';
 import { boxOf, expect, test } from './teacher.ts';
 
 /** Stating a function and choosing its window: driven through the real interface. */
@@ -117,8 +117,7 @@ test('3. near the curve it stands out and a ghost shows where a click will land;
   expect(Math.abs(shown.y + shown.height / 2 - place.y)).toBeLessThan(1);
   await expect(teacher.entry('Given')).toHaveClass(/bg-here/);
   await page.mouse.click(place.x + 3, place.y - 9);
-  const { violations } = await new AxeBuilder({ page }).include('[role="dialog"]').analyze();
-  expect(violations.map(({ id }) => id)).toEqual([]);
+  expect(await faultsOn(page, '[role="dialog"]')).toEqual([]);
   await page.getByRole('button', { name: 'Tangent', exact: true }).click();
   await expect(teacher.entry(/Tangent to f/)).toContainText('y');
   await teacher.untilSaved();

@@ -9,7 +9,7 @@ import { DemonstrationRow } from '../src/database/models.ts';
 import { randomRequests, sendRandom } from './randomRequests.ts';
 import { testServer } from './server.ts';
 
-const count = cases(1000, 20_000);
+const count = cases(500, 20_000);
 const atOnce = 8;
 const nobody = '00000000-0000-4000-8000-00000000ffff';
 

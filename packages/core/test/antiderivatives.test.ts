@@ -9,6 +9,7 @@ import {
   printText,
   readExpression,
 } from '../src/index.ts';
+import { cases } from '../../../tests/cases.ts';
 
 const read = (text: string) => {
   const reading = readExpression(text, { names: new Set(['x', 'a']), functions: new Set() });
@@ -201,7 +202,7 @@ describe('antiderivatives have the function as their derivative', () => {
           expect(Math.abs(slope - value)).toBeLessThan(1e-7 * Math.max(1, Math.abs(value)));
         },
       ),
-      { seed: 20261125, numRuns: 60 },
+      { seed: 20261125, numRuns: cases(20, 60) },
     );
   });
 });
@@ -258,7 +259,7 @@ describe('definite integrals of textbooks are exact', () => {
           expect(certainty).not.toBe('estimated');
         },
       ),
-      { seed: 20261130, numRuns: 25 },
+      { seed: 20261130, numRuns: cases(10, 25) },
     );
   });
 });

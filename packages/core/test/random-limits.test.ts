@@ -8,6 +8,7 @@ import * as big from '../src/limit/bigFloat.ts';
 import { enclosePrecisely } from '../src/limit/enclosed.ts';
 import { limitOfFormula, type ProvedLimit } from '../src/limit/growth/limitOfFormula.ts';
 import { replayable } from './random.ts';
+import { cases } from '../../../tests/cases.ts';
 
 const x = tree.name('x');
 const leaf = fc.constantFrom<Expression>(
@@ -57,6 +58,7 @@ function objection(limit: ProvedLimit, near: Enclosed, nearer: Enclosed): string
 
 test('limits of random compositions at 0 and ±∞ are borne out by values with hundreds of digits', () => {
   let decided = 0;
+  const count = cases(400, 1200);
   fc.assert(
     fc.property(formulas, fc.constantFrom(1, -1, 0 as const), (body, towards) => {
       const target = towards === 0 ? { exact: tree.number(0) } : (towards as 1 | -1);
@@ -67,7 +69,7 @@ test('limits of random compositions at 0 and ±∞ are borne out by values with 
       const found = objection(limit, seen(body, place, 60n), seen(body, place, 120n));
       expect([printText(body), towards, limit, found]).toEqual([printText(body), towards, limit, null]);
     }),
-    { ...replayable, numRuns: 1200 },
+    { ...replayable, numRuns: count },
   );
-  expect(decided).toBeGreaterThan(1150);
+  expect(decided).toBeGreaterThan(0.95 * count);
 });

@@ -4,6 +4,7 @@ import { all, create } from 'mathjs';
 import { evaluateAt, exactValue, rational, type Rational } from '../src/index.ts';
 import { replayable } from './random.ts';
 import { expression, program } from './scope.ts';
+import { cases } from '../../../tests/cases.ts';
 
 const rationals: fc.Arbitrary<Rational> = fc
   .tuple(fc.bigInt({ min: -(10n ** 12n), max: 10n ** 12n }), fc.bigInt({ min: 1n, max: 10n ** 9n }))
@@ -156,6 +157,6 @@ test('rounds to decimals, halves away from zero, as a general-purpose library do
         withoutMinusZero(quotient.toFixed(places)),
       );
     }),
-    { numRuns: 500, seed: 41 },
+    { numRuns: cases(150, 500), seed: 41 },
   );
 });
