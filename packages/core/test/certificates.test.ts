@@ -10,7 +10,6 @@ import {
   type Claim,
   type Expression,
 } from '../src/index.ts';
-import { contradictedJoints } from '../src/checker/joints.ts';
 import { fuzzCertificates } from '../fuzz/runs.ts';
 import { cases } from '../../../tests/cases.ts';
 import { school } from './school.ts';
@@ -87,8 +86,38 @@ describe('a complete list of key points has a certificate', () => {
     expect([complete, checked.isAccepted]).toEqual([true, true]);
   });
 
+  // By counting zeros of what lies within |…|, a root, a step or a divisor (Sturm), by algebra at a single number, and over
+  // a hole without the zero that both sides of the fraction line share.
+  test.each([
+    ['|x^3 - x|', -2, 2],
+    ['|x|/x', -2, 2],
+    ['|x|/x + sin x', -2, 2],
+    ['|e^x - 1|', -2, 2],
+    ['min(x^2, 2 - x)', -3, 3],
+    ['max(sin x, cos x)', -4, 4],
+    ['min(x + (x + 1)^2, e^(-2x))', -2, 1],
+    ['sqrt(x^3 - x)', -2, 2],
+    ['sqrt(x^4 - 5x^2 + 4)', -3, 3],
+    ['sqrt(x + 1/3)', -2, 2],
+    ['ln(x^3 - x)', -2, 2],
+    ['sin(2x) + ln(3 - x^2)', -3, 3],
+    ['sign(x^3 - x)', -2, 2],
+    ['floor(x^2)', -2, 2],
+    ['round(x^2)', -2, 2],
+    ['mod(x^2, 1)', -1.5, 1.5],
+    ['e^(-1/x^2)', -2, 2],
+    ['e^(1/(x^2 - 1))', -2, 2],
+    ['sin(x)/x + x', -3, 3],
+    ['(1 - cos x)/x^2 + x', -2, 2],
+    ['(x - sin x)/x^3', -2, 2],
+    ['(e^x - 1)/x - 1', -2, 2],
+  ])('of %s on [%f, %f]', (text, a, b) => {
+    const { complete, checked } = certified(text, a, b);
+    expect([complete, checked.isAccepted, checked.contradictedJoints]).toEqual([true, true, []]);
+  });
+
   test('what the checker has no rule for is not accepted, and nothing is said against it', () => {
-    for (const text of ['x^x', 'e^(-1/x^2)', 'tanh(1/x)']) {
+    for (const text of ['x^x', '1/(1 + e^(1/x))', 'tanh(1/x)']) {
       const { complete, checked } = certified(text, text === 'x^x' ? 0 : -2, 2);
       expect([complete, checked.isAccepted, checked.contradicted.length]).toEqual([true, false, 0]);
     }
@@ -257,8 +286,8 @@ describe('joints', () => {
     ];
   };
 
-  test('lists are accepted as they are, and hardly any that says of a joint what is not so', () => {
-    const counts = { tried: 0, refused: 0 };
+  test('lists are accepted as they are, and none that says of a joint what is not so', () => {
+    let tried = 0;
     for (const [text, a, b] of joined) {
       const { certificate, points, checked } = certified(text, a, b);
       expect([text, checked.isAccepted, checked.contradictedJoints]).toEqual([text, true, []]);
@@ -266,19 +295,20 @@ describe('joints', () => {
         ({ x }) => x > a && x < b && certificate.joints.some(({ low, high }) => low <= x && x <= high),
       );
       for (const list of atJoints.flatMap((point) => falseLists(points, point))) {
-        counts.tried++;
-        if (contradictedJoints(certificate, checked.signs, list).length > 0) counts.refused++;
+        tried++;
+        expect([text, list, check(certificate, list).isAccepted]).toEqual([text, list, false]);
       }
     }
-    expect(counts.tried).toBeGreaterThan(200);
-    expect(counts.refused / counts.tried).toBeGreaterThan(0.9);
+    expect(tried).toBeGreaterThan(200);
   });
 
   test('a corner without its name, a jump that is none, and a limit that is another are refused', () => {
     const isRefused = (text: string, change: (point: Point) => Point | null): boolean => {
-      const { certificate, points, checked } = certified(text, -2, 2);
-      const list = points.flatMap((point) => change(point) ?? []);
-      return contradictedJoints(certificate, checked.signs, list).length > 0;
+      const { certificate, points } = certified(text, -2, 2);
+      return !check(
+        certificate,
+        points.flatMap((point) => change(point) ?? []),
+      ).isAccepted;
     };
     const kind = (from: Point['kind'], to: Point['kind'] | null) => (point: Point) =>
       point.kind === from ? to && { ...point, kind: to } : point;
@@ -303,6 +333,13 @@ test('at the end of a part it is the piece inside that counts, not the one that 
   expect(check(certificate, []).signs).toEqual([0]);
 });
 
+test('a slope is not 0 for a root of what is 0 together with its slope', () => {
+  // √(x − 1)² is |x − 1|: beside 1 its slope is −1 and 1.
+  const { certificate, points, checked } = certified('sqrt((x - 1)^2) + cos x', -1, 3);
+  const smooth = points.filter(({ kind }) => kind !== 'corner');
+  expect([checked.contradictedJoints, check(certificate, smooth).isAccepted]).toEqual([[], false]);
+});
+
 test('heights beyond all doubles are those that are listed as infinite', () => {
   // e^(e^(e^2)) is about 10^702.
   const { complete, checked } = certified('e^(e^(e^2))', -3, 2);
@@ -325,7 +362,7 @@ test('a certificate of too many parts is not looked at, and nothing is said agai
     return check({ body: read('x^2 + 1'), variable: 'x', from: 0, to: 1, orders: [0], joints, claims }, list);
   };
   expect(inParts(3).isAccepted).toBe(true);
-  const { isAccepted, contradicted, contradictedJoints } = inParts(900);
+  const { isAccepted, contradicted, contradictedJoints } = inParts(1700);
   expect([isAccepted, contradicted, contradictedJoints]).toEqual([false, [], []]);
 });
 

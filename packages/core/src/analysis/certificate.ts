@@ -161,10 +161,11 @@ class ArcClaims {
     return { order: this.order, from, to, zeros, ...(at ? { at } : {}) };
   }
 
-  /** The joint at which a part ends, if it ends at one. */
+  /** The joint at which a part ends, if it ends at one; of two the one at which it may come to 0. */
   private jointOf(from: number, to: number): Place | null {
-    if (from === this.arc.from.high) return this.arc.from;
-    return to === this.arc.to.low ? this.arc.to : null;
+    const first = from === this.arc.from.high ? this.arc.from : null;
+    const last = to === this.arc.to.low ? this.arc.to : null;
+    return first && last && this.keepsSign(from, from, 0) ? last : (first ?? last);
   }
 
   /** A part around a zero on which the next derivative keeps its sign, as far as doubles tell. */
@@ -212,7 +213,17 @@ class ArcClaims {
     }
     // Beside e^(1/x) at 0 bounds keep no sign in any number of parts; its factors do so in one.
     if (this.claims.length - before > manyParts)
-      this.claims.splice(before, Infinity, this.claim(from, to, 0, this.jointOf(from, to)));
+      this.claims.splice(before, Infinity, ...this.asOne(from, to));
+  }
+
+  /** One part, or two: between two joints there are two numbers at which it may come to 0. */
+  private asOne(from: number, to: number): Claim[] {
+    const isBetweenJoints = from === this.arc.from.high && to === this.arc.to.low;
+    const ends = isBetweenJoints ? [from, from + (to - from) / 2, to] : [from, to];
+    return ends.slice(1).map((end, i) => {
+      const start = ends[i] as number;
+      return this.claim(start, end, 0, this.jointOf(start, end));
+    });
   }
 
   /** Whether the enclosure of the derivative so many orders above leaves out 0. */

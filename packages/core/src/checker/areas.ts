@@ -1,8 +1,9 @@
 import type { Expression } from '../language/tree.ts';
-import { divided, evaluate, numberOf, type Course } from './evaluate.ts';
+import { evaluate, numberOf, type Course } from './evaluate.ts';
 import { withinRules } from './literals.ts';
 import * as n from './numbers.ts';
 import type { Float, Range } from './numbers.ts';
+import { divided } from './quotients.ts';
 
 /** A function and the doubles between which its area is enclosed part by part, in ascending order. */
 export interface AreaCertificate {

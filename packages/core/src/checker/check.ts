@@ -1,16 +1,17 @@
 import type { Expression } from '../language/tree.ts';
 import type { Certificate, Checked, Claim, Listed, ListedSolutions, Shown, SignedStretch } from './claims.ts';
-import { evaluate, numberOf, type Course, type Quotient } from './evaluate.ts';
-import { exactJet, exactVariable, isZero } from './exact.ts';
+import { evaluate, numberOf, type Course } from './evaluate.ts';
+import { isZero } from './exact.ts';
 import { derivativeWrittenOut, isIdenticallyZero } from './identities.ts';
 import * as jets from './jets.ts';
-import { contradictedJoints, zerosAtJoints } from './joints.ts';
+import { followsJoints, zerosAtJoints } from './joints.ts';
 import { NoRule, ratioOf, withinRules } from './literals.ts';
 import * as n from './numbers.ts';
-import { jointBeside, withoutCommonZero } from './removable.ts';
+import { exactJetAt, withoutZeroBeside } from './removable.ts';
 import type { Range } from './numbers.ts';
 import { followsKeyPoints, followsSigns, followsSolutions, isAtJoint, type LookedAt } from './lists.ts';
 import { numeratorOf, rationalOf, signAt, zerosBetween, type Polynomial } from './polynomials.ts';
+import type { Quotient } from './quotients.ts';
 
 /**
  * Looks at every claim by itself, at whether they cover the interval, and at whether the list of key points between the
@@ -20,7 +21,7 @@ export const check = (certificate: Certificate, list: readonly Listed[]): Checke
   checked(
     certificate,
     (claim) => followsKeyPoints(claim, certificate, list),
-    (signs) => ({ contradicted: contradictedJoints(certificate, signs, list), isOpen: false }),
+    (signs) => followsJoints(certificate, signs, list),
   );
 
 /** The same of a list of zeros: of the difference of the two sides of an equation. */
@@ -74,17 +75,22 @@ function lookedThrough(certificate: Certificate): LookedThrough {
   const isTooLong = claims.length > mostClaims;
   const checker = new Checker(body, variable, joints);
   const ofSigns = new Checker(body, variable, joints);
+  const shown = claims.map((claim) => (isTooLong ? null : checker.shown(claim)));
   const looked = {
-    shown: claims.map((claim) => (isTooLong ? null : checker.shown(claim))),
-    signs: claims.map((claim) => (isTooLong ? 0 : ofSigns.signInside(claim))),
+    shown,
+    signs: claims.map((claim, i) => (isTooLong ? 0 : signOfBounds(shown[i]) || ofSigns.signInside(claim))),
     gaps: orders.flatMap((order) => gapsOf(certificate, order)),
   };
   known.set(certificate, looked);
   return looked;
 }
 
+/** The sign of a part whose values lie between two numbers; 0 where that tells none. */
+const signOfBounds = (how: Shown | null | undefined): -1 | 0 | 1 =>
+  how?.by !== 'bounds' ? 0 : how.low > 0 ? 1 : how.high < 0 ? -1 : 0;
+
 /** Claims beyond which a certificate is not looked at. */
-const mostClaims = 800;
+const mostClaims = 1600;
 /** A joint is so narrow that no picture shows its width. */
 const widestJoint = 1e-9;
 /** How often a part may be halved to show what it is claimed to be. */
@@ -98,7 +104,7 @@ const nearby = 2 ** -44;
 const leastReach = 1e-290;
 const factorials = [1, 1, 2, 6, 24, 120];
 /** Parts on which the function is worked out for one certificate. */
-const mostParts = 4000;
+const mostParts = 8000;
 
 function gapsOf({ from, to, joints, claims }: Certificate, order: number): Checked['gaps'] {
   const narrow = joints.filter(({ low, high }) => high - low <= widestJoint * (to - from));
@@ -184,11 +190,9 @@ class Checker {
     if (--this.budget.left < 0) throw new NoRule('out of time');
     const part = n.between(from, to);
     const courses = evaluate(this.body, this.variable, part, length);
-    const joint = courses.some(({ below }) => below && !n.isOneSided(below[0] as Range))
-      ? jointBeside(this.joints, from, to)
-      : null;
-    if (!joint) return courses;
-    return courses.map((course) => withoutCommonZero(course, this.variable, joint.at, part, length));
+    const isQuotient = courses.some(({ below }) => below && !n.isOneSided(below[0] as Range));
+    if (!isQuotient) return courses;
+    return courses.map((course) => withoutZeroBeside(course, this.variable, this.joints, [from, to], length));
   }
 
   private numerator(order: number): Polynomial | null {
@@ -205,8 +209,10 @@ class Checker {
     if (!p) return null;
     if (p.length === 0) return zeros === 'all' ? { by: 'count' } : null;
     // An end that two claims share is none of either: no zero may hide there.
-    if ([from, to].some((end) => !this.isJoint(end) && signAt(p, end) === 0)) return null;
-    return zerosBetween(p, from, to) === zeros ? { by: 'count' } : null;
+    const [low, high] = [n.fromDouble(from), n.fromDouble(to)];
+    if ((!this.isJoint(from) && signAt(p, low) === 0) || (!this.isJoint(to) && signAt(p, high) === 0))
+      return null;
+    return zerosBetween(p, low, high) === zeros ? { by: 'count' } : null;
   }
 
   private byDomain({ from, to, zeros }: Claim): Shown | null {
@@ -232,7 +238,9 @@ class Checker {
       return isFlat(course, order + 1) && signAtEnd(course, middle, order) === 0;
     });
     if (courses.length > 0 && isLevel) return { by: 'bounds', low: 0, high: 0 };
-    const isIdentity = order === 0 && courses.every((one) => one.isWhole && isIdenticallyZero(one.body));
+    const isIdentity =
+      order === 0 &&
+      courses.every((one) => one.isWhole && (isIdenticallyZero(one.body) || isIdenticallyZero(one.pieces)));
     return courses.length > 0 && isIdentity ? { by: 'identity' } : null;
   }
 
@@ -341,7 +349,7 @@ class Checker {
     if (!place || !this.isClaimedAt(place, from, to, zeros)) return null;
     const [course, ...others] = this.courses(from, to, order + 2);
     if (!course || others.length > 0) return null;
-    const jet = exactJet(course.body, new Map([[this.variable, exactVariable(at, length)]]), length);
+    const jet = exactJetAt(course.body, this.variable, at, length);
     const multiplicity = jet.slice(order).findIndex((coefficient) => !isZero(coefficient));
     if (multiplicity < 1) return null;
     const sign = this.signThroughout(order + multiplicity, from, to);

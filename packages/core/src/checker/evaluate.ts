@@ -1,17 +1,24 @@
-import type { Condition, Expression, Relation } from '../language/tree.ts';
+import * as tree from '../language/tree.ts';
+import type { CallNode, Condition, Expression, Relation } from '../language/tree.ts';
+import {
+  calls,
+  domains,
+  fromZeroUp,
+  innerDomains,
+  notNegative,
+  quotients,
+  throughReciprocal,
+} from './calls.ts';
+import { Decisions, leftOf, written } from './decisions.ts';
 import * as f from './functions.ts';
+import { isIdenticallyZero } from './identities.ts';
 import * as jets from './jets.ts';
 import type { Jet } from './jets.ts';
 import { decimal, NoRule, ratioOf, wholeNumber } from './literals.ts';
 import * as n from './numbers.ts';
-import type { Range } from './numbers.ts';
-
-/** A function over a part of the axis as one jet over another, so that what stands above can be looked at beside a pole. */
-export interface Quotient {
-  readonly above: Jet;
-  /** Null where nothing is divided by. */
-  readonly below: Jet | null;
-}
+import type { Float, Range } from './numbers.ts';
+import { hasNoPole, signOfRational } from './polynomials.ts';
+import { added, divided, multiplied, quotient, raised, whole, type Quotient } from './quotients.ts';
 
 /** Ways through a formula whose conditions are not decided on a part; more are not followed. */
 const mostWays = 64;
@@ -24,8 +31,10 @@ const mostTerms = 200;
 export interface Course extends Quotient {
   /** Whether it has a value at every number of the part, poles apart. */
   readonly isWhole: boolean;
-  /** The formula, without the pieces that are not taken. */
+  /** The formula, without the pieces that are not taken, and with what is left of sizes, steps and the like. */
   readonly body: Expression;
+  /** The formula, without the pieces that are not taken, and with all else as it is written. */
+  readonly pieces: Expression;
   /** The same way at a single number, or null where it leads to no value there: what is approached from inside the part. */
   readonly at: (x: Range, length: number) => Quotient | null;
 }
@@ -34,22 +43,31 @@ export interface Course extends Quotient {
  * The function over a part of the axis, on every way through its pieces that may be taken there; the ends of the part
  * are no matter of it. Ways on which it is not defined are left out.
  * @param length how many Taylor coefficients
+ * @param place the number that a part of no width stands for: what is a whole number at it is told by algebra
  */
-export function evaluate(body: Expression, name: string, part: Range, length: number): Course[] {
+export function evaluate(
+  body: Expression,
+  name: string,
+  part: Range,
+  length: number,
+  place: Expression | null = null,
+): Course[] {
   const courses: Course[] = [];
   const open: number[][] = [[]];
   let isWhole = true;
   const along = (way: Way, x: Range, count: number): Quotient | null =>
     way.of(body, new Map([[name, whole(jets.variable(x, count))]]), count);
   while (open.length > 0) {
-    const way = new Way(open.pop() as number[], null, body);
+    const way = new Way(open.pop() as number[], null, place && { name, at: place });
     const value = along(way, part, length);
     isWhole &&= value !== null && way.isWhole;
     for (let i = way.given; i < way.counts.length; i++)
       for (let other = 1; other < (way.counts[i] as number); other++)
         open.push([...way.choices.slice(0, i), other]);
     const at = (x: Range, count: number): Quotient | null => along(new Way([], way.taken), x, count);
-    if (value) courses.push({ ...value, at, body: way.top ?? body, isWhole: true });
+    const { decisions } = way;
+    const left = { body: leftOf(body, decisions), pieces: leftOf(body, decisions.ofPieces) };
+    if (value) courses.push({ ...value, ...left, at, isWhole: true });
     if (courses.length + open.length > mostWays) throw new NoRule('too many ways');
   }
   return courses.map((course) => ({ ...course, isWhole }));
@@ -61,11 +79,42 @@ export function numberOf(formula: Expression): Range | null {
   return value ? (divided(value)[0] ?? null) : null;
 }
 
-const whole = (above: Jet): Quotient => ({ above, below: null });
-export const divided = ({ above, below }: Quotient): Jet => (below ? jets.divide(above, below) : above);
-
 type Names = ReadonlyMap<string, Quotient>;
-type Call = (u: Jet, v: Jet | undefined) => Jet | null;
+
+/** What algebra tells of a formula where bounds do not. */
+interface Algebra {
+  /** Its sign inside the part. */
+  readonly counted: () => -1 | 0 | 1 | null;
+  /** Whether it may be a whole number inside the part. */
+  readonly reaches: (k: bigint) => boolean;
+  /** Whether it is a whole number at the place that is looked at. */
+  readonly is: (k: bigint) => boolean;
+}
+
+interface WhereUndecided extends Algebra {
+  /** To what it comes at an end of the part. */
+  readonly at: (end: 'low' | 'high') => Range | null;
+}
+
+const half = tree.divide(tree.number(1), tree.number(2));
+
+/** The formula whose sign, or whose largest whole number below it, decides what a function is. */
+function comparedIn({ name, arguments: [first, second] }: CallNode): Expression {
+  if (!first) throw new NoRule(name);
+  switch (name) {
+    case 'min':
+    case 'max':
+      return second ? tree.subtract(first, second) : first;
+    case 'mod':
+      return second ? tree.divide(first, second) : first;
+    case 'ceil':
+      return tree.negate(first);
+    case 'round':
+      return tree.add(first, half);
+    default:
+      return first;
+  }
+}
 
 /** One way through a formula. */
 class Way {
@@ -77,12 +126,14 @@ class Way {
   /** Everything that was decided, in the order in which the formula is gone through. */
   readonly taken: bigint[] = [];
 
+  /** What was decided of each part of the formula. */
+  readonly decisions = new Decisions();
+
   /** @param follows decisions that are taken over instead of being made */
   constructor(
     given: readonly number[],
     private readonly follows: readonly bigint[] | null = null,
-    /** The formula, and from then on the piece of it that is taken. */
-    public top: Expression | null = null,
+    private readonly place: { readonly name: string; readonly at: Expression } | null = null,
   ) {
     this.choices = [...given];
     this.given = given.length;
@@ -137,15 +188,14 @@ class Way {
       case 'power':
         return this.power(node.base, node.exponent, names, length);
       case 'call':
-        return this.call(node.name, node.arguments, names, length);
+        return this.call(node, names, length);
       case 'piecewise':
-        for (const { value, condition } of node.pieces) {
-          const holds = this.holds(condition, names, length);
-          if (!holds) continue;
-          if (node === this.top) this.top = value;
+        for (const [i, { value, condition }] of node.pieces.entries()) {
+          if (!this.holds(condition, names, length)) continue;
+          this.decisions.note(node, BigInt(i));
           return inner(value);
         }
-        if (node === this.top && node.otherwise) this.top = node.otherwise;
+        this.decisions.note(node, BigInt(node.pieces.length));
         return node.otherwise ? inner(node.otherwise) : null;
       case 'summation':
       case 'product': {
@@ -171,7 +221,8 @@ class Way {
   private power(base: Expression, exponent: Expression, names: Names, length: number): Quotient | null {
     if (base.kind === 'constant' && base.name === 'e') {
       const u = this.of(exponent, names, length);
-      return u && whole(jets.exp(this.value(u)));
+      const x = u && this.value(u, exponent, names);
+      return x && whole(jets.exp(x));
     }
     const u = this.of(base, names, length);
     const ratio = ratioOf(exponent);
@@ -185,9 +236,9 @@ class Way {
       return raised(u, ratio.p);
     }
     if (ratio) {
-      if (ratio.q % 2 === 0) this.within(divided(u), notNegative);
-      if (ratio.p < 0) this.withoutZero(divided(u));
-      const result = jets.rationalPower(divided(u), ratio.p, ratio.q);
+      const x = ratio.q % 2 === 0 ? this.fromZeroUp(divided(u), base, names) : divided(u);
+      if (ratio.p < 0 && !signOver(base, names)) this.withoutZero(x);
+      const result = jets.rationalPower(x, ratio.p, ratio.q);
       return result && whole(result);
     }
     const v = this.of(exponent, names, length);
@@ -198,12 +249,17 @@ class Way {
     return v && logarithm && whole(jets.exp(jets.multiply(divided(v), logarithm)));
   }
 
-  private call(name: string, args: readonly Expression[], names: Names, length: number): Quotient | null {
+  private call(node: CallNode, names: Names, length: number): Quotient | null {
+    const { name, arguments: args } = node;
     const before = this.taken.length;
     const [u, v] = args.map((argument) => this.of(argument, names, length));
-    if (!u || v === null) return null;
+    const [first, second] = args;
+    if (!u || !first || v === null) return null;
     const taken = this.taken.slice(before);
-    const [x, y] = [this.value(u), v && this.value(v)];
+    const given = this.value(u, first, names);
+    const y = v && second && this.value(v, second, names);
+    if (!given || y === null) return null;
+    const x = fromZeroUp.has(name) ? this.fromZeroUp(given, first, names) : given;
     if (quotients.has(name)) {
       const { sin, cos } = jets.waves(x);
       const unit = jets.constant(n.whole(1), length);
@@ -215,55 +271,81 @@ class Way {
       const domain = domains.get(name);
       if (domain) this.within(x, domain);
       if (name === 'logBase' && y) this.within(y, notNegative);
-      if (throughReciprocal.has(name)) this.withoutZero(x);
+      if (throughReciprocal.has(name) && !signOver(first, names)) this.withoutZero(x);
       const inner = innerDomains.get(name);
       if (inner) this.within(jets.reciprocal(x), inner);
       const result = rule(x, y);
       return result && whole(result);
     }
-    return this.stepped(name, x, y, length, (end) => atEnd(args, names, taken, end));
+    return this.stepped(node, x, y, length, {
+      ...this.algebraOf(comparedIn(node), names),
+      at: (end) => atEnd(args, names, taken, end),
+    });
   }
 
   private stepped(
-    name: string,
+    node: CallNode,
     x: Jet,
     y: Jet | undefined,
     length: number,
-    ends: (end: 'low' | 'high') => Range | null,
+    whereUndecided: WhereUndecided,
   ): Quotient | null {
-    const constant = (value: number | bigint): Quotient => whole(jets.constant(n.whole(value), length));
-    switch (name) {
+    const constant = (value: bigint): Quotient => whole(jets.constant(n.whole(value), length));
+    const noted = (decision: bigint): bigint => this.decisions.note(node, decision);
+    switch (node.name) {
       case 'abs': {
-        const sign = this.side(x, ends);
+        const sign = noted(this.side(x, whereUndecided));
         return whole(sign > 0 ? onSide(x, 1) : jets.negate(onSide(x, -1)));
       }
       case 'sign':
-        return constant(this.signOf(x));
+        return constant(noted(BigInt(this.signOf(x, whereUndecided))));
       case 'floor':
-        return constant(this.step(x));
+        return constant(noted(this.step(x, whereUndecided)));
       case 'ceil':
-        return constant(-this.step(jets.negate(x)));
+        return constant(noted(-this.step(jets.negate(x), whereUndecided)));
       case 'round':
-        return constant(this.step(jets.add(x, jets.constant(n.fraction(1n, 2n), length))));
+        return constant(
+          noted(this.step(jets.add(x, jets.constant(n.fraction(1n, 2n), length)), whereUndecided)),
+        );
       case 'min':
       case 'max': {
-        if (!y) throw new NoRule(name);
-        const sign = this.side(jets.subtract(x, y), ends);
-        return whole(sign > 0 === (name === 'max') ? x : y);
+        if (!y) throw new NoRule(node.name);
+        const sign = noted(this.side(jets.subtract(x, y), whereUndecided));
+        return whole(sign > 0 === (node.name === 'max') ? x : y);
       }
       case 'mod': {
-        if (!y) throw new NoRule(name);
-        const steps = jets.constant(n.whole(this.step(jets.divide(x, y))), length);
+        if (!y) throw new NoRule(node.name);
+        const steps = jets.constant(n.whole(noted(this.step(jets.divide(x, y), whereUndecided))), length);
         return whole(jets.subtract(x, jets.multiply(y, steps)));
       }
       default:
-        throw new NoRule(name);
+        throw new NoRule(node.name);
     }
   }
 
-  private value(u: Quotient): Jet {
-    if (u.below) this.withoutZero(u.below);
+  private algebraOf(formula: Expression, names: Names): Algebra {
+    const { place } = this;
+    const without = (k: bigint): Expression => (k === 0n ? formula : tree.subtract(formula, written(k)));
+    return {
+      counted: () => signOver(formula, names),
+      reaches: (k) => !signOver(without(k), names),
+      is: (k) => place !== null && isIdenticallyZero(tree.substitute(without(k), place.name, place.at)),
+    };
+  }
+
+  /** Null where nothing but 0 is divided by. */
+  private value(u: Quotient, formula: Expression, names: Names): Jet | null {
+    if (u.below && n.signOfRange(u.below[0] as Range) === 0) return null;
+    if (u.below && this.inside(u.below) === undefined && !isWithoutPole(formula, names)) this.isWhole = false;
     return divided(u);
+  }
+
+  /** The argument of a root or a logarithm: what lies below 0 is left out. */
+  private fromZeroUp(u: Jet, formula: Expression, names: Names): Jet {
+    if (n.contains(notNegative, u[0] as Range)) return u;
+    if (signOver(formula, names) === 1) return onSide(u, 1);
+    this.isWhole = false;
+    return u;
   }
 
   /** Notes where an argument may leave the domain of its function. */
@@ -276,14 +358,13 @@ class Way {
   }
 
   /** Above or below 0, inside the part: where it is 0 both lead to the same value, so that it may touch 0. */
-  private side(u: Jet, ends: (end: 'low' | 'high') => Range | null): number {
+  private side(u: Jet, { counted, at }: WhereUndecided): bigint {
     const { low, high } = u[0] as Range;
     const touching = n.signOf(low) === 0 ? 1 : n.signOf(high) === 0 ? -1 : undefined;
-    return Number(
-      this.decide(() =>
-        BigInt(touching ?? this.inside(u) ?? this.insideByEnds(u, ends) ?? (this.choose(2) === 0 ? 1 : -1)),
-      ),
-    );
+    return this.decide(() => {
+      const known = touching ?? this.inside(u) ?? this.insideByEnds(u, at) ?? counted();
+      return BigInt(known ?? (this.choose(2) === 0 ? 1 : -1));
+    });
   }
 
   /** The same of a function that only rises or only falls, by its values at the ends, which are sharper than its bounds. */
@@ -299,9 +380,14 @@ class Way {
   }
 
   /** Above 0, below it, or on it, inside the part. */
-  private signOf(u: Jet): number {
+  private signOf(u: Jet, { counted, is }: Algebra): number {
     const isLevel = n.signOfRange(u[0] as Range) === 0;
-    return Number(this.decide(() => BigInt(isLevel ? 0 : (this.inside(u) ?? 1 - this.choose(3)))));
+    return Number(
+      this.decide(() => {
+        const known = isLevel ? 0 : (this.inside(u) ?? counted());
+        return BigInt(known ?? (is(0n) ? 0 : 1 - this.choose(3)));
+      }),
+    );
   }
 
   /**
@@ -319,18 +405,19 @@ class Way {
   }
 
   /** ⌊u⌋ inside the part. */
-  private step(u: Jet): bigint {
-    return this.decide(() => this.stepOf(u));
+  private step(u: Jet, algebra: Algebra): bigint {
+    return this.decide(() => this.stepOf(u, algebra));
   }
 
-  private stepOf(u: Jet): bigint {
+  private stepOf(u: Jet, { reaches, is }: Algebra): bigint {
     const values = u[0] as Range;
     if (!n.isBounded(values)) throw new NoRule('floor');
     const [first, last] = [n.floor(values.low), n.floor(values.high)];
     // A whole number that is the end of all values, which rise or fall throughout, is taken at an end of the part.
     const rises = u[1] && n.signOfRange(u[1]);
     const isWholePart = this.counts.length === 0 && rises !== undefined && rises !== 0;
-    const isEnd = isWholePart && n.compare({ m: last, e: 0 }, values.high) === 0;
+    const isEnd = n.compare({ m: last, e: 0 }, values.high) === 0 && (isWholePart || !reaches(last));
+    if (last === first + 1n && is(last)) return last;
     const count = Number(last - first) + (isEnd ? 0 : 1);
     if (count > mostSteps) throw new NoRule('floor');
     return first + BigInt(count > 1 ? this.choose(count) : 0);
@@ -381,7 +468,8 @@ class Way {
   private differenceSign(left: Expression, right: Expression, names: Names, length: number): number {
     const [u, v] = [this.of(left, names, length), this.of(right, names, length)];
     if (!u || !v) throw new NoRule('condition');
-    return this.signOf(jets.subtract(divided(u), divided(v)));
+    const algebra = this.algebraOf(tree.subtract(left, right), names);
+    return this.signOf(jets.subtract(divided(u), divided(v)), algebra);
   }
 }
 
@@ -395,14 +483,46 @@ function atEnd(
   taken: readonly bigint[],
   end: 'low' | 'high',
 ): Range | null {
-  const [[name, { above, below }] = ['', whole([])], ...others] = [...names];
-  const part = above[0];
-  if (!part || below || others.length > 0 || !n.isBounded(part)) return null;
+  const known = partOf(names);
+  if (!known) return null;
   const way = new Way([], taken);
-  const there = new Map([[name, whole(jets.variable(n.point(part[end]), 1))]]);
+  const there = new Map([[known.variable, whole(jets.variable(n.point(known.part[end]), 1))]]);
   const [u, v] = args.map((argument) => way.of(argument, there, 1));
   if (!u || v === null) return null;
-  return divided(v ? added(u, { ...v, above: jets.negate(v.above) }) : u)[0] ?? null;
+  const value = divided(v ? added(u, { ...v, above: jets.negate(v.above) }) : u)[0];
+  if (!value) return null;
+  const [first, second] = args as readonly [Expression, Expression?];
+  const isOpen = n.signOfRange(value) === undefined;
+  return isOpen && isZeroAt(second ? tree.subtract(first, second) : first, known.variable, known.part[end])
+    ? n.whole(0)
+    : value;
+}
+
+/** Digits of a number at which a formula is looked at by algebra. */
+const mostDigits = 64;
+
+function isZeroAt(formula: Expression, variable: string, { m, e }: Float): boolean {
+  if (n.bitsOf(m) > mostDigits || Math.abs(e) > mostDigits) return false;
+  const place = e < 0 ? tree.divide(written(m), written(2n ** BigInt(-e))) : written(m << BigInt(e));
+  return isIdenticallyZero(tree.substitute(formula, variable, place));
+}
+
+/** The variable and the part, where there is no other name. */
+function partOf(names: Names): { variable: string; part: Range } | null {
+  const [[variable, { above, below }] = ['', whole([])], ...others] = [...names];
+  const part = above[0];
+  return !part || below || others.length > 0 || !n.isBounded(part) ? null : { variable, part };
+}
+
+/** The sign inside the part by counting zeros; null where that tells none. */
+function signOver(formula: Expression, names: Names): -1 | 0 | 1 | null {
+  const known = partOf(names);
+  return known && signOfRational(formula, known.variable, known.part);
+}
+
+function isWithoutPole(formula: Expression, names: Names): boolean {
+  const known = partOf(names);
+  return known !== null && hasNoPole(formula, known.variable, known.part);
 }
 
 const onSide = (u: Jet, side: 1 | -1): Jet => {
@@ -410,104 +530,6 @@ const onSide = (u: Jet, side: 1 | -1): Jet => {
   const half = side > 0 ? { low: n.zero, high: n.everything.high } : { low: n.everything.low, high: n.zero };
   return jets.withFirst(u, n.common(values, half) ?? values);
 };
-
-function added(u: Quotient, v: Quotient): Quotient {
-  if (!u.below && !v.below) return whole(jets.add(u.above, v.above));
-  const left = v.below ? jets.multiply(u.above, v.below) : u.above;
-  const right = u.below ? jets.multiply(v.above, u.below) : v.above;
-  return { above: jets.add(left, right), below: product(u.below, v.below) };
-}
-
-const product = (u: Jet | null, v: Jet | null): Jet | null => (u && v ? jets.multiply(u, v) : (u ?? v));
-
-const multiplied = (u: Quotient, v: Quotient): Quotient => ({
-  above: u.above === v.above ? jets.integerPower(u.above, 2) : jets.multiply(u.above, v.above),
-  below: product(u.below, v.below),
-});
-
-const quotient = (u: Quotient, v: Quotient): Quotient => ({
-  above: v.below ? jets.multiply(u.above, v.below) : u.above,
-  below: product(u.below, v.above),
-});
-
-const raised = ({ above, below }: Quotient, p: number): Quotient => ({
-  above: jets.integerPower(above, p),
-  below: below && jets.integerPower(below, p),
-});
-
-const notNegative: Range = { low: n.zero, high: n.everything.high };
-const notBelowOne: Range = { low: { m: 1n, e: 0 }, high: n.everything.high };
-const unit = n.between(-1, 1);
-const domains: ReadonlyMap<string, Range> = new Map([
-  ['ln', notNegative],
-  ['log', notNegative],
-  ['logBase', notNegative],
-  ['sqrt', notNegative],
-  ['arcsin', unit],
-  ['arccos', unit],
-  ['arcosh', notBelowOne],
-  ['artanh', unit],
-]);
-/** Functions of 1/x, and what 1/x must be for them. */
-const innerDomains: ReadonlyMap<string, Range> = new Map([
-  ['arcsec', unit],
-  ['arccsc', unit],
-  ['arsech', notBelowOne],
-  ['arcoth', unit],
-]);
-const throughReciprocal: ReadonlySet<string> = new Set([...innerDomains.keys(), 'arcsch', 'csch', 'coth']);
-const quotients: ReadonlySet<string> = new Set(['tan', 'cot', 'sec', 'csc']);
-const atReciprocal =
-  (rule: (u: Jet) => Jet | null): Call =>
-  (u) =>
-    rule(jets.reciprocal(u));
-const logarithm =
-  (base: Range): Call =>
-  (u) => {
-    const value = jets.ln(u);
-    return value && jets.scale(value, n.reciprocal(f.ln(base)));
-  };
-const complement =
-  (rule: (u: Jet) => Jet | null): Call =>
-  (u) => {
-    const value = rule(u);
-    return value && jets.subtract(jets.constant(n.scaled(f.pi, -1), u.length), value);
-  };
-const calls: ReadonlyMap<string, Call> = new Map<string, Call>([
-  ['sin', (u) => jets.waves(u).sin],
-  ['cos', (u) => jets.waves(u).cos],
-  ['exp', jets.exp],
-  ['ln', jets.ln],
-  ['log', logarithm(n.whole(10))],
-  [
-    'logBase',
-    (b, u) => {
-      const [above, below] = [u ? jets.ln(u) : null, jets.ln(b)];
-      return above && below && jets.divide(above, below);
-    },
-  ],
-  ['sqrt', (u) => jets.rationalPower(u, 1, 2)],
-  ['cbrt', (u) => jets.rationalPower(u, 1, 3)],
-  ['arctan', jets.arctan],
-  ['arcsin', jets.arcsin],
-  ['arccos', complement(jets.arcsin)],
-  ['arccot', complement(jets.arctan)],
-  ['arcsec', atReciprocal((u) => complement(jets.arcsin)(u, undefined))],
-  ['arccsc', atReciprocal(jets.arcsin)],
-  ['sinh', jets.sinh],
-  ['cosh', jets.cosh],
-  ['tanh', jets.tanh],
-  ['sech', (u) => jets.reciprocal(jets.cosh(u))],
-  ['csch', (u) => jets.reciprocal(jets.sinh(u))],
-  ['coth', (u) => jets.reciprocal(jets.tanh(u))],
-  ['arsinh', jets.arsinh],
-  ['arcosh', jets.arcosh],
-  ['artanh', jets.artanh],
-  ['arsech', atReciprocal(jets.arcosh)],
-  ['arcsch', atReciprocal(jets.arsinh)],
-  ['arcoth', atReciprocal(jets.artanh)],
-  ['degrees', (u) => jets.scale(u, n.divide(f.pi, n.whole(180)))],
-]);
 
 /** −∞ and ∞ as the sides of a condition. */
 function unbounded(node: Expression): number {

@@ -66,13 +66,13 @@ function fractionOf(x: Exact): Fraction | null {
   return x.size === 1 && key === keyOf(0, 0) ? value : null;
 }
 
-type ExactJet = readonly Exact[];
+export type ExactJet = readonly Exact[];
 const at = (u: ExactJet, k: number): Exact => u[k] ?? nought;
 const first = (u: ExactJet): Exact => at(u, 0);
 const constant = (value: Exact, length: number): ExactJet =>
   Array.from({ length }, (_, k) => (k === 0 ? value : nought));
 const plus = (u: ExactJet, v: ExactJet): ExactJet => u.map((c, k) => add(c, at(v, k)));
-const times = (u: ExactJet, v: ExactJet): ExactJet =>
+export const times = (u: ExactJet, v: ExactJet): ExactJet =>
   u.map((_, k) =>
     Array.from({ length: k + 1 }, (__, j) => multiply(at(u, j), at(v, k - j))).reduce(add, nought),
   );
@@ -89,7 +89,7 @@ function along(u: ExactJet, value: Exact, slope: (k: number, known: ExactJet) =>
   return result;
 }
 
-function inverse(u: ExactJet): ExactJet {
+export function inverse(u: ExactJet): ExactJet {
   const result = [reciprocal(first(u))];
   for (let k = 1; k < u.length; k++) {
     let sum = nought;
@@ -109,6 +109,7 @@ function raised(u: ExactJet, n: number): ExactJet {
 /** u^(p/q) where u begins with a square, a cube …: w′ u = r w u′. */
 function root(u: ExactJet, p: number, q: number): ExactJet {
   const value = fractionOf(first(u));
+  if (value?.p === 0n && u.length === 1 && p > 0) return [nought];
   if (!value || value.p === 0n) throw new NoRule('root');
   const [top, bottom] = [rootOf(value.p, q), rootOf(value.q, q)];
   const result = [...raised([single(top, bottom)], p)];

@@ -96,7 +96,7 @@ const monotone =
 export const exp = monotone((x) => {
   if (x.e === Infinity) return x.m > 0n ? { low: x, high: x } : n.point(n.zero);
   const double = n.toDouble(x);
-  if (double > 1e12) return { low: n.fromDouble(1), high: n.everything.high };
+  if (double > 1e12) return { low: { m: 1n, e: 1_000_000_000 }, high: n.everything.high };
   if (double < -1e12) return { low: n.zero, high: { m: 1n, e: -1_000_000_000 } };
   const k = Math.round(double / Math.LN2);
   const rest = n.subtract(n.point(x), n.multiply(n.whole(k), ln2));

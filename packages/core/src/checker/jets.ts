@@ -43,8 +43,12 @@ export function along(u: Jet, values: Range, slope: Jet): Jet {
 /** The coefficient k of it, which those of the slope below k tell. */
 function coefficientAlong(u: Jet, slope: Jet, k: number): Range {
   let sum = nought;
-  for (let i = 1; i <= k; i++)
-    sum = n.add(sum, n.multiply(n.multiply(n.whole(i), at(u, i)), at(slope, k - i)));
+  for (let i = 1; i <= k; i++) {
+    const outer = at(slope, k - i);
+    // √u where u and u′ are 0: of a slope without a value 0 times as much tells nothing.
+    if (n.contains(outer, n.everything)) return n.everything;
+    sum = n.add(sum, n.multiply(n.multiply(n.whole(i), at(u, i)), outer));
+  }
   return n.divide(sum, n.whole(k));
 }
 

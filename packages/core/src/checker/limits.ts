@@ -1,10 +1,11 @@
 import type { Expression } from '../language/tree.ts';
-import { evaluate, numberOf, divided } from './evaluate.ts';
-import { approached, areApart, around, type Approach } from './joints.ts';
+import { evaluate, numberOf } from './evaluate.ts';
+import { approached, areApart, around, type Approach, unknownApproach } from './joints.ts';
 import { withinRules } from './literals.ts';
 import * as n from './numbers.ts';
 import type { Range } from './numbers.ts';
 import { rationalOf } from './polynomials.ts';
+import { divided } from './quotients.ts';
 
 /** What is claimed of a limit: a number, none since it is beyond all bounds, or none since the sides differ. */
 export type ClaimedLimit =
@@ -40,7 +41,9 @@ export function checkLimit(
   const found = ways.map((way): Approach | null => {
     if (typeof place === 'number') return farAway(body, variable, place);
     const at = withinRules(() => numberOf(place));
-    return at && approached(body, variable, place, at, way as -1 | 1, room);
+    const approach = at && approached(body, variable, place, at, way as -1 | 1, room);
+    // What is only seen to grow shows no limit.
+    return approach?.pole === 'seen' ? unknownApproach : approach;
   });
   const refused = { isAccepted: false, bounds: null };
   if (!found.every((one) => one !== null)) return refused;
@@ -68,7 +71,6 @@ function isNarrow({ low, high }: Range): boolean {
 }
 
 function farAway(body: Expression, variable: string, side: 1 | -1): Approach | null {
-  const nothing = { isSeen: false, infinite: 0, slope: undefined, steep: 0, limit: undefined } as const;
   const rational = withinRules(() => rationalOf(body, variable));
   if (rational) {
     const [above, below] = [rational.above, rational.below].map((p) => ({
@@ -78,12 +80,12 @@ function farAway(body: Expression, variable: string, side: 1 | -1): Approach | n
     if (!above || !below || below.first === 0n) return null;
     if (above.degree <= below.degree)
       return {
-        ...nothing,
+        ...unknownApproach,
         limit: above.degree < below.degree ? n.whole(0) : n.fraction(above.first, below.first),
       };
     const isTurned = side < 0 && (above.degree - below.degree) % 2 === 1;
     const isPositive = above.first > 0n === below.first > 0n;
-    return { ...nothing, infinite: isPositive === isTurned ? -1 : 1 };
+    return { ...unknownApproach, pole: 'shown', infinite: isPositive === isTurned ? -1 : 1 };
   }
   const start = n.scaled(n.whole(side), farOut);
   const part =
@@ -92,5 +94,5 @@ function farAway(body: Expression, variable: string, side: 1 | -1): Approach | n
   const values = (courses ?? []).map((course) => divided(course)[0] ?? n.everything);
   if (values.length === 0 || !courses?.every(({ isWhole }) => isWhole)) return null;
   const all = values.reduce(n.hull);
-  return n.isBounded(all) ? { ...nothing, limit: all } : null;
+  return n.isBounded(all) ? { ...unknownApproach, limit: all } : null;
 }

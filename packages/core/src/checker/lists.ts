@@ -66,7 +66,7 @@ export function followsSolutions(
   return only !== undefined && listed.length === 1 ? claim.isAt(only) : false;
 }
 
-/** Whether the stretches of a list have on a part the signs that were shown. */
+/** Whether the stretches of a list have on a part the signs that were shown; null where none were. */
 export function followsSigns(claim: LookedAt, list: readonly SignedStretch[]): boolean | null {
   const met = list.filter((stretch) => meets(stretch, claim));
   const [first, second] = met;
@@ -76,11 +76,13 @@ export function followsSigns(claim: LookedAt, list: readonly SignedStretch[]): b
     case 'all':
       return met.length === 1 && first?.sign === 0 && covers(first, claim);
     case 0:
-      return met.length === 1 && claim.sign !== 0 && first?.sign === claim.sign && covers(first, claim);
+      if (met.length !== 1 || !first || !covers(first, claim)) return false;
+      return claim.sign === 0 ? null : first.sign === claim.sign;
     case 1: {
-      const [left, right] = claim.sides ?? [];
       if (met.length !== 2 || !first || !second || first.to !== second.from) return false;
       const reaches = first.from <= claim.from && claim.to <= second.to;
+      if (!claim.sides) return reaches ? null : false;
+      const [left, right] = claim.sides;
       return reaches && first.sign === left && second.sign === right ? claim.isAt(first.to) : false;
     }
   }

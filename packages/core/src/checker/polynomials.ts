@@ -1,5 +1,6 @@
 import type { Expression } from '../language/tree.ts';
 import { ratioOf } from './literals.ts';
+import { compare, isBounded, type Float, type Range } from './numbers.ts';
 
 /** Polynomials with whole coefficients, lowest power first; the last is not 0, and 0 has none. */
 export type Polynomial = readonly bigint[];
@@ -159,14 +160,9 @@ function quotient(p: Polynomial, q: Polynomial): Polynomial {
   return primitive(Array.from(result, (c) => c ?? 0n));
 }
 
-/** The sign of p at a double, which is a fraction. */
-export function signAt(p: Polynomial, x: number): number {
-  let [m, e] = [x, 0];
-  while (!Number.isInteger(m)) {
-    m *= 2;
-    e++;
-  }
-  const [top, bottom] = [BigInt(m), 1n << BigInt(e)];
+/** The sign of p at a number m·2^e. */
+export function signAt(p: Polynomial, { m, e }: Float): -1 | 0 | 1 {
+  const [top, bottom] = e < 0 ? [m, 1n << BigInt(-e)] : [m << BigInt(e), 1n];
   let [sum, scale] = [0n, 1n];
   for (const c of [...p].reverse()) {
     sum = sum * top + c * scale;
@@ -175,9 +171,12 @@ export function signAt(p: Polynomial, x: number): number {
   return sum > 0n ? 1 : sum < 0n ? -1 : 0;
 }
 
-/** How many different zeros p has between two numbers, neither of them counted (Sturm, 1829). */
-export function zerosBetween(p: Polynomial, from: number, to: number): number {
-  if (p.length < 2) return 0;
+const chains = new WeakMap<Polynomial, readonly Polynomial[]>();
+
+/** The polynomial without its multiple zeros, its slope, and the negative remainders of each two (Sturm, 1829). */
+function chainOf(p: Polynomial): readonly Polynomial[] {
+  const known = chains.get(p);
+  if (known) return known;
   const simple = quotient(p, greatestDivisor(p, slope(p)));
   const chain: Polynomial[] = [simple, primitive(slope(simple))];
   for (;;) {
@@ -185,10 +184,63 @@ export function zerosBetween(p: Polynomial, from: number, to: number): number {
     if (rest.length === 0) break;
     chain.push(negate(rest));
   }
-  const changes = (x: number): number => {
+  chains.set(p, chain);
+  return chain;
+}
+
+/** How many different zeros p has between two numbers, neither of them counted. */
+export function zerosBetween(p: Polynomial, from: Float, to: Float): number {
+  if (p.length < 2) return 0;
+  const chain = chainOf(p);
+  const changes = (x: Float): number => {
     const signs = chain.map((one) => signAt(one, x)).filter((sign) => sign !== 0);
     return signs.filter((sign, i) => i > 0 && sign !== signs[i - 1]).length;
   };
   // Sturm counts from < x ≤ to.
-  return changes(from) - changes(to) - (signAt(simple, to) === 0 ? 1 : 0);
+  return changes(from) - changes(to) - (signAt(chain[0] as Polynomial, to) === 0 ? 1 : 0);
+}
+
+/** Degree up to which a formula within another is counted out. */
+const highestInner = 24;
+const rationals = new WeakMap<
+  Expression,
+  { readonly variable: string; readonly rational: Rational | null }
+>();
+
+function knownRational(formula: Expression, variable: string): Rational | null {
+  const known = rationals.get(formula);
+  if (known?.variable === variable) return known.rational;
+  const found = rationalOf(formula, variable);
+  const isSmall = found && Math.max(found.above.length, found.below.length) <= highestInner;
+  const rational = isSmall ? found : null;
+  rationals.set(formula, { variable, rational });
+  return rational;
+}
+
+/**
+ * What counting zeros tells of a quotient of polynomials inside a part: its sign, 0 where it is 0 throughout; null where it
+ * has a zero or a pole there, or is no such quotient.
+ */
+export function signOfRational(formula: Expression, variable: string, part: Range): -1 | 0 | 1 | null {
+  const rational = hasNoPole(formula, variable, part) ? knownRational(formula, variable) : null;
+  if (!rational) return null;
+  const { above, below } = rational;
+  if (above.length === 0) return 0;
+  if (zerosBetween(above, part.low, part.high) !== 0) return null;
+  const middle = middleOf(part);
+  return (signAt(above, middle) * signAt(below, middle)) as -1 | 1;
+}
+
+/** Whether a formula is a quotient of polynomials without a pole inside a part. */
+export function hasNoPole(formula: Expression, variable: string, { low, high }: Range): boolean {
+  if (!isBounded({ low, high }) || compare(low, high) >= 0) return false;
+  const rational = knownRational(formula, variable);
+  return rational !== null && zerosBetween(rational.below, low, high) === 0;
+}
+
+/** The sum of both ends over 2, with no rounding. */
+function middleOf({ low, high }: Range): Float {
+  const e = Math.min(low.e, high.e);
+  const m = (low.m << BigInt(low.e - e)) + (high.m << BigInt(high.e - e));
+  return { m, e: e - 1 };
 }
