@@ -2,6 +2,7 @@ import { isTooLarge } from '../algebra/limits.ts';
 import { check, checkSigns, checkSolutions } from '../checker/check.ts';
 import type { Certificate, Listed } from '../checker/claims.ts';
 import { followsCondition, type SignedDifference } from '../checker/conditions.ts';
+import { isSignAt } from '../checker/values.ts';
 import { checkedIntegral } from '../area/certificate.ts';
 import { unpacked } from '../interpolation/packed.ts';
 import * as tree from '../language/tree.ts';
@@ -131,12 +132,17 @@ function signedDifference(
   const difference = differenceOf(left, right);
   const { intervals, ends, complete } = signs(difference, variable, interval);
   if (!complete || !areSigns(certificateOf(difference, variable, interval, 0, 0), intervals)) return null;
+  const told = ends.map(({ place, value }) => ({
+    place,
+    sign: value === null ? null : (Math.sign(value) as -1 | 0 | 1),
+  }));
+  const areShown = told.every(({ place: { low, high, exact }, sign }) =>
+    isSignAt(difference, variable, { low, high, ...(exact && { at: exact }) }, sign),
+  );
+  if (!areShown) return null;
   return {
     stretches: intervals.map((one) => ({ ...ended(one), sign: one.sign })),
-    ends: ends.map(({ place, value }) => ({
-      at: place.value,
-      sign: value === null ? null : (Math.sign(value) as -1 | 0 | 1),
-    })),
+    ends: told.map(({ place, sign }) => ({ at: place.value, sign })),
   };
 }
 

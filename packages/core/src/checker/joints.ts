@@ -1,12 +1,12 @@
 import type { Expression } from '../language/tree.ts';
 import type { Certificate, Claim, Listed, ListedSolutions } from './claims.ts';
 import { evaluate, numberOf, type Course } from './evaluate.ts';
-import { exactJet, exactVariable, isZero } from './exact.ts';
 import { withinRules } from './literals.ts';
 import * as n from './numbers.ts';
 import type { Range } from './numbers.ts';
 import { withoutCommonZero } from './removable.ts';
 import { divided } from './quotients.ts';
+import { bounded, isToAllDigits, rangeOf, valueAt } from './values.ts';
 
 /**
  * What a list says of the joints of a certificate, against what the function comes to from both sides. That two numbers
@@ -46,6 +46,7 @@ interface Look {
 /** Narrower and narrower parts beside a joint, as shares of the room there is. */
 const shares = [1, 2 ** -12, 2 ** -24, 2 ** -40];
 /** How near to a joint a quotient of two zeros is looked at, and how far its limit may be from what is seen there. */
+const lessNear = 2 ** -30;
 const near = 2 ** -36;
 const nearer = 2 ** -72;
 /** How much a slope has to grow on the way from the one to the other, and a height. */
@@ -56,8 +57,6 @@ const seenWithin = 1e-6;
 const nearby = 2 ** -44;
 const leastReach = 1e-290;
 const coefficients = 3;
-/** Width of what is known to all digits of the checker, relative to it. Roots halve the digits. */
-const allDigits = 1e-20;
 
 /** What a list says of joints that is shown not to be so, and whether it says anything that is not known. */
 export interface AtJoints {
@@ -128,8 +127,7 @@ type Joint = Certificate['joints'][number];
 
 function lookAt(certificate: Certificate, signs: readonly (-1 | 0 | 1)[], joint: Joint): Look {
   const { body, variable } = certificate;
-  const exact = joint.at ? withinRules(() => numberOf(joint.at as Expression)) : null;
-  const place = exact ?? n.between(joint.low, joint.high);
+  const place = rangeOf(joint);
   const side = (way: -1 | 1): Side | null => {
     const claims = claimsBeside(certificate, joint, way);
     const [own] = claims.get(0) ?? [];
@@ -191,17 +189,21 @@ export function approached(
     return seen ? bounded(divided(seen)[order]) : undefined;
   };
   const end = withinRules(() => course.at(place, coefficients));
+  const seenTo = (far: Range | undefined, close: Range | undefined): Approach => {
+    const seen = far && close && n.hull(far, close);
+    if (seen && isNarrow(seen))
+      return { ...unknownApproach, isSeen: true, limit: n.add(seen, widening(seen)) };
+    const infinite = growth(far, close, slowly);
+    return { ...unknownApproach, infinite, pole: infinite === 0 ? null : 'seen' };
+  };
   // Beside 1/x in e^(1/x) bounds at the place tell nothing, and those very near to it may tell all digits.
   const veryNear = (): Approach => {
     const close = values();
     const limit = sharp(close);
     if (limit) return { ...unknownApproach, limit };
-    const [far, nearby] = [seenAt(near, 0), seenAt(nearer, 0)];
-    const seen = far && nearby && n.hull(far, nearby);
-    if (seen && isNarrow(seen))
-      return { ...unknownApproach, isSeen: true, limit: n.add(seen, widening(seen)) };
-    const infinite = signOfHuge(close) || growth(far, nearby, slowly);
-    return { ...unknownApproach, infinite, pole: infinite === 0 ? null : 'seen' };
+    const infinite = signOfHuge(close);
+    if (infinite !== 0) return { ...unknownApproach, infinite, pole: 'seen' };
+    return seenTo(seenAt(near, 0), seenAt(nearer, 0));
   };
   if (!end) return veryNear();
   const { above, below } = end;
@@ -220,8 +222,7 @@ export function approached(
     };
   if (![...above, ...below].every(n.isBounded)) return unknownApproach;
   // Both are 0 there: what is seen very near to it.
-  const value = seenAt(near, 0);
-  return { ...unknownApproach, isSeen: true, limit: value ? n.add(value, widening(value)) : undefined };
+  return seenTo(seenAt(lessNear, 0), seenAt(near, 0));
 }
 
 /** The sign of a quotient beside a pole, where its divisor keeps to one side of 0. */
@@ -245,8 +246,6 @@ const signOfHuge = (x: Range | undefined): -1 | 0 | 1 => {
   if (!x) return 0;
   return n.toDouble(x.low) === Infinity ? 1 : n.toDouble(x.high) === -Infinity ? -1 : 0;
 };
-const bounded = (x: Range | undefined): Range | undefined => (x && n.isBounded(x) ? x : undefined);
-
 const isNarrow = ({ low, high }: Range): boolean =>
   n.toDouble(high) - n.toDouble(low) <= seenWithin * Math.max(1, Math.abs(n.toDouble(low)));
 
@@ -289,34 +288,6 @@ function courseBeside(
     return { course, values };
   }
   return null;
-}
-
-function valueAt(
-  body: Expression,
-  variable: string,
-  place: Range,
-  exact: Expression | undefined,
-): Range | null | undefined {
-  const [known] =
-    (exact && withinRules(() => exactJet(body, new Map([[variable, exactVariable(exact, 1)]]), 1))) ?? [];
-  if (known && isZero(known)) return n.whole(0);
-  const courses = withinRules(() => evaluate(body, variable, place, 1, exact));
-  if (!courses) return undefined;
-  const isPoint = n.compare(place.low, place.high) === 0;
-  if (courses.length === 0) return isPoint ? null : undefined;
-  const isPole = ({ below }: Course): boolean => !!below && n.signOfRange(below[0] as Range) === 0;
-  if (isPoint && courses.every(isPole)) return null;
-  // At a corner both ways lead to the value.
-  const values = courses.map((course) =>
-    (course.isWhole || known || !isToAllDigits(place)) &&
-    (!course.below || n.isOneSided(course.below[0] as Range))
-      ? bounded(divided(course)[0])
-      : undefined,
-  );
-  if (!values.every((value) => value !== undefined)) return undefined;
-  // At a jump it is one of both, and which is not known.
-  const isOne = values.every((value) => values.every((other) => n.common(value, other)));
-  return isOne ? values.reduce(n.hull) : undefined;
 }
 
 export const areApart = (a: Range | null | undefined, b: Range | null | undefined): boolean =>
@@ -396,12 +367,6 @@ function isZeroAt(sides: readonly Side[], value: Look['value'], isListed: boolea
   if (sides.some(({ levels }) => levels[0])) return isListed;
   if (value === undefined) return null;
   return isListed || isToAllDigits(value) ? true : null;
-}
-
-/** Whether a range is so narrow that it is that of a known number. */
-function isToAllDigits({ low, high }: Range): boolean {
-  const width = n.toDouble(n.subtract(n.point(high), n.point(low)).high);
-  return width <= allDigits * Math.max(1, Math.abs(n.toDouble(low)));
 }
 
 function areDifferent(a: Look['value'], b: Range | undefined, pole: Told): Told {
