@@ -23,7 +23,7 @@ import { expression } from './scope.ts';
  * accepted in which one thing is left out, moved or made up, and nothing is said against any list that is complete.
  */
 const random = new Random(20261201);
-const count = cases(16, 1000);
+const count = cases(10, 1000);
 
 const whole = (): number => random.below(7) - 3;
 const either = (...ways: readonly (() => string)[]): string => random.pick(ways)();
@@ -107,6 +107,24 @@ const listed = ({ solutions, everywhere }: Solutions) => ({
   everywhere: everywhere.map(({ from, to }) => ({ from: from.value, to: to.value })),
 });
 
+test.each([
+  ['x|x|', '0', [0], []],
+  ['x^2 + |x|', '0', [], [0]],
+  ['x^2 if x < 0; 1 + x^2 otherwise', '0', [], [0]],
+  ['sin(x)/x', '0', [], [0]],
+  ['sqrt(|x|) + x', '1', [], [0]],
+  ['x sqrt(x)', '0', [], [0]],
+  ['x^2', '0', [0], [1]],
+] as const)('where the slope of %s is %s at a joint: at %j, not at %j', (text, level, right, wrong) => {
+  const body = expression(text);
+  const from = text === 'x^2' ? 0 : -1;
+  const certificate = certificateOfSolutions(body, expression(level), 'x', [from, 1], 1);
+  if (!certificate) throw new Error('no certificate');
+  const accepts = (at: readonly number[]): boolean =>
+    checkSolutions(certificate, { at, everywhere: [] }).isAccepted;
+  expect([accepts(right), accepts(wrong), right.length > 0 && accepts([])]).toEqual([true, false, false]);
+});
+
 test('no false list of key points, solutions or signs is accepted, and no true one contradicted', () => {
   const counts = { complete: 0, accepted: 0, refused: 0 };
   for (let i = 0; i < count; i++) {
@@ -144,16 +162,18 @@ test('no false list of key points, solutions or signs is accepted, and no true o
       (list) => check(certificate, list).isAccepted,
     );
 
-    const solutions = solve(body, level, 'x', on);
-    const ofSolutions = certificateOfSolutions(body, level, 'x', on);
-    if (!ofSolutions) throw new Error('no certificate');
-    const list = listed(solutions);
-    look(
-      list,
-      solutions.complete,
-      falseSolutions(list, on),
-      (one) => checkSolutions(ofSolutions, one).isAccepted,
-    );
+    // Of the function at a height or a line, and of its slope at a number.
+    for (const [order, equals] of [
+      [0, level],
+      [1, expression(random.pick(['0', '1', '-1/2']))],
+    ] as const) {
+      const solutions = solve(body, equals, 'x', on, order);
+      const ofSolutions = certificateOfSolutions(body, equals, 'x', on, order);
+      if (!ofSolutions) throw new Error('no certificate');
+      const list = listed(solutions);
+      const accepts = (one: typeof list): boolean => checkSolutions(ofSolutions, one).isAccepted;
+      look(list, solutions.complete, falseSolutions(list, on), accepts);
+    }
 
     const { intervals, complete } = signs(body, 'x', on);
     const ofSigns = certificateOf(body, 'x', on, 0, 0);

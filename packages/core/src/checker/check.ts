@@ -4,7 +4,7 @@ import { evaluate, numberOf, type Course } from './evaluate.ts';
 import { isZero } from './exact.ts';
 import { derivativeWrittenOut, isIdenticallyZero } from './identities.ts';
 import * as jets from './jets.ts';
-import { followsJoints, zerosAtJoints } from './joints.ts';
+import { followsJoints } from './joints.ts';
 import { NoRule, ratioOf, withinRules } from './literals.ts';
 import * as n from './numbers.ts';
 import { exactJetAt, withoutZeroBeside } from './removable.ts';
@@ -12,6 +12,7 @@ import type { Range } from './numbers.ts';
 import { followsKeyPoints, followsSigns, followsSolutions, isAtJoint, type LookedAt } from './lists.ts';
 import { numeratorOf, rationalOf, signAt, zerosBetween, type Polynomial } from './polynomials.ts';
 import type { Quotient } from './quotients.ts';
+import { zerosAtJoints } from './zeros.ts';
 
 /**
  * Looks at every claim by itself, at whether they cover the interval, and at whether the list of key points between the

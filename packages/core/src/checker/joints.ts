@@ -1,11 +1,12 @@
 import type { Expression } from '../language/tree.ts';
-import type { Certificate, Claim, Listed, ListedSolutions } from './claims.ts';
-import { evaluate, numberOf, type Course } from './evaluate.ts';
+import type { Certificate, Claim, Listed } from './claims.ts';
+import { evaluate, type Course } from './evaluate.ts';
+import { isAtJoint } from './lists.ts';
 import { withinRules } from './literals.ts';
 import * as n from './numbers.ts';
 import type { Range } from './numbers.ts';
-import { withoutCommonZero } from './removable.ts';
 import { divided } from './quotients.ts';
+import { withoutCommonZero } from './removable.ts';
 import { bounded, isToAllDigits, rangeOf, valueAt } from './values.ts';
 
 /**
@@ -47,10 +48,10 @@ interface Look {
 const shares = [1, 2 ** -12, 2 ** -24, 2 ** -40];
 /** How near to a joint a quotient of two zeros is looked at, and how far its limit may be from what is seen there. */
 const lessNear = 2 ** -30;
-const near = 2 ** -36;
-const nearer = 2 ** -72;
+export const near = 2 ** -36;
+export const nearer = 2 ** -72;
 /** How much a slope has to grow on the way from the one to the other, and a height. */
-const steepEnough = 8;
+export const steepEnough = 8;
 const slowly = 1.1;
 const seenWithin = 1e-6;
 /** How far a double may be from the number that it stands for, relative to it. */
@@ -75,17 +76,16 @@ const kindsOfJoints: ReadonlySet<string> = new Set([
   'cusp',
 ]);
 
-/** The same of a list of key points. */
+/** Whether a list of key points says of each joint what is so. */
 export function followsJoints(
   certificate: Certificate,
   signs: readonly (-1 | 0 | 1)[],
   list: readonly Listed[],
 ): AtJoints {
-  // What a derivative is at a place where the function is put together is no matter of its formula alone.
-  if (certificate.orders[0] !== 0) return { contradicted: [], isOpen: false };
   const { joints } = certificate;
-  const isAnywhere = ({ x }: Listed): boolean => joints.some(({ low, high }) => low <= x && x <= high);
-  const isAstray = list.some((point) => kindsOfJoints.has(point.kind) && !isAnywhere(point));
+  const isAstray = list.some(({ kind, x }) => kindsOfJoints.has(kind) && !isAtJoint(joints, x));
+  // What a derivative is at a place where the function is put together is no matter of its formula alone.
+  if (certificate.orders[0] !== 0) return { contradicted: [], isOpen: isAstray };
   const told = joints.map((joint) => {
     const listed = list.filter(({ x }) => joint.low <= x && x <= joint.high);
     return follows(lookAt(certificate, signs, joint), listed, certificate.orders.length > 2);
@@ -96,34 +96,7 @@ export function followsJoints(
   };
 }
 
-/**
- * Whether a list of zeros says of each joint what is so: contradicted are those that are shown not to be 0, or to have no
- * value, and are listed, and those that are 0 to all digits of the checker and are not; open is whether one is listed of
- * which nothing is known, or one that may be 0 is not.
- */
-export function zerosAtJoints(
-  { body, variable, joints, orders }: Certificate,
-  { at, everywhere }: ListedSolutions,
-): AtJoints {
-  if (orders[0] !== 0) return { contradicted: [], isOpen: false };
-  let isOpen = false;
-  const contradicted = joints.filter((joint) => {
-    const { low, high } = joint;
-    if (everywhere.some(({ from, to }) => from <= high && low <= to)) return false;
-    const isListed = at.some((x) => low <= x && x <= high);
-    const exact = joint.at ? withinRules(() => numberOf(joint.at as Expression)) : null;
-    const value = valueAt(body, variable, exact ?? n.between(low, high), joint.at);
-    isOpen ||= value === undefined && isListed;
-    if (value === undefined) return false;
-    if (value === null || areApart(value, n.whole(0))) return isListed;
-    const isKnown = exact !== null || low === high;
-    isOpen ||= !isListed && !isKnown;
-    return !isListed && isKnown;
-  });
-  return { contradicted, isOpen };
-}
-
-type Joint = Certificate['joints'][number];
+export type Joint = Certificate['joints'][number];
 
 function lookAt(certificate: Certificate, signs: readonly (-1 | 0 | 1)[], joint: Joint): Look {
   const { body, variable } = certificate;
@@ -233,7 +206,7 @@ function signBeside({ below }: Course, above: Range): -1 | 0 | 1 {
 }
 
 /** The sign of what is so many times as large nearer to a place. */
-function growth(far: Range | undefined, close: Range | undefined, times: number): -1 | 0 | 1 {
+export function growth(far: Range | undefined, close: Range | undefined, times: number): -1 | 0 | 1 {
   if (!far || !close) return 0;
   const [a, b] = [far, close].map(({ low }) => n.toDouble(low)) as [number, number];
   return Math.abs(b) > times * Math.abs(a) && n.isOneSided(close) ? (Math.sign(b) as -1 | 1) : 0;
@@ -254,10 +227,10 @@ function widening({ low, high }: Range): Range {
   return n.between(-size, size);
 }
 
-const edgesOf = ({ low, high }: Joint): Range => n.between(low, high);
+export const edgesOf = ({ low, high }: Joint): Range => n.between(low, high);
 
 /** The one way that the function takes beside a place, and its values very near to it; null where more than one is open. */
-function courseBeside(
+export function courseBeside(
   body: Expression,
   variable: string,
   exact: Expression | null,
@@ -292,11 +265,14 @@ function courseBeside(
 
 export const areApart = (a: Range | null | undefined, b: Range | null | undefined): boolean =>
   !!a && !!b && n.common(a, b) === null;
+
 /** Whether something is so; null where that is not known. */
 type Told = boolean | null;
 
 const both = (...all: readonly Told[]): Told =>
   all.includes(false) ? false : all.includes(null) ? null : true;
+
+const not = (told: Told): Told => (told === null ? null : !told);
 
 /** Whether what is listed at a joint is what is known of it, and nothing else; null where too little is known. */
 function follows(look: Look, listed: readonly Listed[], hasBend: boolean): Told {
@@ -327,7 +303,7 @@ function dueAt(
   if (only && sides.length === 1) {
     const isThere = height === undefined ? null : height !== null;
     due.set('endpoint', isThere);
-    const isOpen = both(isThere === null ? null : !isThere, pole === null ? null : !pole);
+    const isOpen = both(not(isThere), not(pole));
     // At an end of the interval, where the function may go on beyond it, it is as well a hole.
     const isHole = isOpen && has('hole');
     due.set('hole', isHole).set('openEnd', isOpen && !isHole);
@@ -342,11 +318,7 @@ function dueAt(
   due.set('jump', jump).set('hole', hole);
   const extremum = left && right ? extremumAt(left, right, height) : 'none';
   for (const kind of ['maximum', 'minimum']) due.set(kind, extremum === null ? null : extremum === kind);
-  const isSmooth = both(
-    jump === null ? null : !jump,
-    hole === null ? null : !hole,
-    pole === null ? null : !pole,
-  );
+  const isSmooth = both(not(jump), not(hole), not(pole));
   const shape = left && right && isSmooth !== false ? shapeAt(left, right) : noShape;
   for (const kind of ['corner', 'cusp', 'inflection'] as const)
     due.set(kind, isSmooth === null ? null : shape[kind]);

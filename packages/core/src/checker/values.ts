@@ -1,11 +1,11 @@
 import type { Expression } from '../language/tree.ts';
 import type { Certificate } from './claims.ts';
-import { divided } from './quotients.ts';
 import { evaluate, numberOf, type Course } from './evaluate.ts';
 import { exactJet, exactVariable, isZero } from './exact.ts';
 import { withinRules } from './literals.ts';
 import * as n from './numbers.ts';
 import type { Range } from './numbers.ts';
+import { divided } from './quotients.ts';
 
 /** Values at single numbers. */
 
