@@ -1,6 +1,17 @@
 import * as tree from '../language/tree.ts';
 import type { CallNode, Condition, Expression, Relation } from '../language/tree.ts';
 import {
+  algebraOf,
+  comparedIn,
+  isWithoutPole,
+  isZeroAt,
+  partOf,
+  signOver,
+  type Algebra,
+  type ExactPlace,
+  type Names,
+} from './algebra.ts';
+import {
   calls,
   domains,
   fromZeroUp,
@@ -9,15 +20,13 @@ import {
   quotients,
   throughReciprocal,
 } from './calls.ts';
-import { Decisions, leftOf, written } from './decisions.ts';
+import { Decisions, leftOf } from './decisions.ts';
 import * as f from './functions.ts';
-import { isIdenticallyZero } from './identities.ts';
 import * as jets from './jets.ts';
 import type { Jet } from './jets.ts';
 import { decimal, NoRule, ratioOf, wholeNumber } from './literals.ts';
 import * as n from './numbers.ts';
-import type { Float, Range } from './numbers.ts';
-import { hasNoPole, signOfRational } from './polynomials.ts';
+import type { Range } from './numbers.ts';
 import { added, divided, multiplied, quotient, raised, whole, type Quotient } from './quotients.ts';
 
 /** Ways through a formula whose conditions are not decided on a part; more are not followed. */
@@ -79,41 +88,9 @@ export function numberOf(formula: Expression): Range | null {
   return value ? (divided(value)[0] ?? null) : null;
 }
 
-type Names = ReadonlyMap<string, Quotient>;
-
-/** What algebra tells of a formula where bounds do not. */
-interface Algebra {
-  /** Its sign inside the part. */
-  readonly counted: () => -1 | 0 | 1 | null;
-  /** Whether it may be a whole number inside the part. */
-  readonly reaches: (k: bigint) => boolean;
-  /** Whether it is a whole number at the place that is looked at. */
-  readonly is: (k: bigint) => boolean;
-}
-
 interface WhereUndecided extends Algebra {
   /** To what it comes at an end of the part. */
   readonly at: (end: 'low' | 'high') => Range | null;
-}
-
-const half = tree.divide(tree.number(1), tree.number(2));
-
-/** The formula whose sign, or whose largest whole number below it, decides what a function is. */
-function comparedIn({ name, arguments: [first, second] }: CallNode): Expression {
-  if (!first) throw new NoRule(name);
-  switch (name) {
-    case 'min':
-    case 'max':
-      return second ? tree.subtract(first, second) : first;
-    case 'mod':
-      return second ? tree.divide(first, second) : first;
-    case 'ceil':
-      return tree.negate(first);
-    case 'round':
-      return tree.add(first, half);
-    default:
-      return first;
-  }
 }
 
 /** One way through a formula. */
@@ -133,7 +110,7 @@ class Way {
   constructor(
     given: readonly number[],
     private readonly follows: readonly bigint[] | null = null,
-    private readonly place: { readonly name: string; readonly at: Expression } | null = null,
+    private readonly place: ExactPlace | null = null,
   ) {
     this.choices = [...given];
     this.given = given.length;
@@ -278,7 +255,7 @@ class Way {
       return result && whole(result);
     }
     return this.stepped(node, x, y, length, {
-      ...this.algebraOf(comparedIn(node), names),
+      ...algebraOf(comparedIn(node), names, this.place),
       at: (end) => atEnd(args, names, taken, end),
     });
   }
@@ -321,16 +298,6 @@ class Way {
       default:
         throw new NoRule(node.name);
     }
-  }
-
-  private algebraOf(formula: Expression, names: Names): Algebra {
-    const { place } = this;
-    const without = (k: bigint): Expression => (k === 0n ? formula : tree.subtract(formula, written(k)));
-    return {
-      counted: () => signOver(formula, names),
-      reaches: (k) => !signOver(without(k), names),
-      is: (k) => place !== null && isIdenticallyZero(tree.substitute(without(k), place.name, place.at)),
-    };
   }
 
   /** Null where nothing but 0 is divided by. */
@@ -380,12 +347,12 @@ class Way {
   }
 
   /** Above 0, below it, or on it, inside the part. */
-  private signOf(u: Jet, { counted, is }: Algebra): number {
+  private signOf(u: Jet, { counted, equals }: Algebra): number {
     const isLevel = n.signOfRange(u[0] as Range) === 0;
     return Number(
       this.decide(() => {
         const known = isLevel ? 0 : (this.inside(u) ?? counted());
-        return BigInt(known ?? (is(0n) ? 0 : 1 - this.choose(3)));
+        return BigInt(known ?? (equals(0n) ? 0 : 1 - this.choose(3)));
       }),
     );
   }
@@ -409,7 +376,7 @@ class Way {
     return this.decide(() => this.stepOf(u, algebra));
   }
 
-  private stepOf(u: Jet, { reaches, is }: Algebra): bigint {
+  private stepOf(u: Jet, { reaches, equals }: Algebra): bigint {
     const values = u[0] as Range;
     if (!n.isBounded(values)) throw new NoRule('floor');
     const [first, last] = [n.floor(values.low), n.floor(values.high)];
@@ -417,7 +384,7 @@ class Way {
     const rises = u[1] && n.signOfRange(u[1]);
     const isWholePart = this.counts.length === 0 && rises !== undefined && rises !== 0;
     const isEnd = n.compare({ m: last, e: 0 }, values.high) === 0 && (isWholePart || !reaches(last));
-    if (last === first + 1n && is(last)) return last;
+    if (last === first + 1n && equals(last)) return last;
     const count = Number(last - first) + (isEnd ? 0 : 1);
     if (count > mostSteps) throw new NoRule('floor');
     return first + BigInt(count > 1 ? this.choose(count) : 0);
@@ -468,7 +435,7 @@ class Way {
   private differenceSign(left: Expression, right: Expression, names: Names, length: number): number {
     const [u, v] = [this.of(left, names, length), this.of(right, names, length)];
     if (!u || !v) throw new NoRule('condition');
-    const algebra = this.algebraOf(tree.subtract(left, right), names);
+    const algebra = algebraOf(tree.subtract(left, right), names, this.place);
     return this.signOf(jets.subtract(divided(u), divided(v)), algebra);
   }
 }
@@ -496,33 +463,6 @@ function atEnd(
   return isOpen && isZeroAt(second ? tree.subtract(first, second) : first, known.variable, known.part[end])
     ? n.whole(0)
     : value;
-}
-
-/** Digits of a number at which a formula is looked at by algebra. */
-const mostDigits = 64;
-
-function isZeroAt(formula: Expression, variable: string, { m, e }: Float): boolean {
-  if (n.bitsOf(m) > mostDigits || Math.abs(e) > mostDigits) return false;
-  const place = e < 0 ? tree.divide(written(m), written(2n ** BigInt(-e))) : written(m << BigInt(e));
-  return isIdenticallyZero(tree.substitute(formula, variable, place));
-}
-
-/** The variable and the part, where there is no other name. */
-function partOf(names: Names): { variable: string; part: Range } | null {
-  const [[variable, { above, below }] = ['', whole([])], ...others] = [...names];
-  const part = above[0];
-  return !part || below || others.length > 0 || !n.isBounded(part) ? null : { variable, part };
-}
-
-/** The sign inside the part by counting zeros; null where that tells none. */
-function signOver(formula: Expression, names: Names): -1 | 0 | 1 | null {
-  const known = partOf(names);
-  return known && signOfRational(formula, known.variable, known.part);
-}
-
-function isWithoutPole(formula: Expression, names: Names): boolean {
-  const known = partOf(names);
-  return known !== null && hasNoPole(formula, known.variable, known.part);
 }
 
 const onSide = (u: Jet, side: 1 | -1): Jet => {
