@@ -87,13 +87,40 @@ function analysisWorker(): Plugin {
   };
 }
 
+/** What the first script asks for one after the other is fetched from the beginning, as what it imports would be. */
+const fetchedAhead: Plugin = {
+  name: 'fetched-ahead',
+  apply: 'build',
+  transformIndexHtml: {
+    order: 'post',
+    handler: (_html, { bundle = {}, chunk }) => {
+      const reached = new Set(chunk?.dynamicImports);
+      for (const name of reached) {
+        const asked = bundle[name];
+        if (asked?.type === 'chunk') asked.imports.forEach((imported) => reached.add(imported));
+      }
+      const isLinked = new Set(chunk?.imports);
+      return [...reached]
+        .filter((name) => !isLinked.has(name))
+        .map((name) => ({
+          tag: 'link',
+          attrs: { rel: 'modulepreload', crossorigin: true, href: `/${name}` },
+          injectTo: 'head',
+        }));
+    },
+  },
+};
+
+/** What every program stands on: it starts before the others, in a task of its own. */
+const isOfReact = /node_modules[\\/](react|react-dom|scheduler)[\\/]/;
+
 /** What the sign-in page needs, and every other page with it. */
 const isOfShell = new RegExp(
   [
-    /node_modules[\\/](react|react-dom|scheduler|react-router|@tanstack|zod|zustand|clsx)[\\/]/,
+    /node_modules[\\/](react-router|@tanstack|zod|zustand|clsx)[\\/]/,
     /lucide-react[\\/].*[\\/](createLucideIcon|Icon|defaultAttributes|context|utils|shared|icons[\\/]plus)/,
     /demonstration[\\/]src[\\/]draw[\\/]theme/,
-    /apps[\\/]web[\\/]src[\\/](theme[\\/]|parts[\\/](Button|ThemeButton|Wordmark)\.)/,
+    /apps[\\/]web[\\/]src[\\/](theme[\\/].*\.ts$|api[\\/]http\.|parts[\\/](Button|ThemeButton|Wordmark)\.)/,
   ]
     .map(({ source }) => source)
     .join('|'),
@@ -119,6 +146,7 @@ export default defineConfig({
     react(),
     tailwindcss(),
     smaller,
+    fetchedAhead,
   ],
   build: {
     // Fonts stay files: the content security policy allows no data: fonts.
@@ -135,6 +163,7 @@ export default defineConfig({
         // What is needed together travels together: small files cost more on the way than they hold.
         advancedChunks: {
           groups: [
+            { name: 'react', test: isOfReact, priority: 4 },
             { name: 'shell', test: isOfShell, priority: 3 },
             {
               name: 'controls',

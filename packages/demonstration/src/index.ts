@@ -19,6 +19,7 @@ export * from './changes/windows.ts';
 export * from './changes/history.ts';
 export * from './changes/rebase.ts';
 export * from './numbers/format.ts';
+export { inThousands } from './numbers/inThousands.ts';
 export * from './numbers/line.ts';
 export { withoutNoise } from './numbers/withoutNoise.ts';
 export { openedNumber, type OpenedNumber } from './numbers/opened.ts';

@@ -7,6 +7,8 @@ import { useArriving } from '../parts/arriving.ts';
 import { useWorkbenchState, WorkbenchContext } from '../state/context.ts';
 import { useTheme } from '../theme/theme.ts';
 import { openWorkbench, type OpenDemonstration } from '../state/openWorkbench.ts';
+import { rehearse } from '../state/rehearsal.ts';
+import type { Workbench } from '../state/workbench.ts';
 import { listenToDrops } from './data/drops.ts';
 import { Deck } from './deck/Deck.tsx';
 import { Chooser, ConflictDialog, DataDialog, fetchAhead, keepTypedForChooser } from './dialogs.ts';
@@ -99,13 +101,20 @@ function BuildView({ demonstration, opened }: { demonstration: string; opened: O
         </div>
         <Working demonstration={demonstration} hasArrived={arrived > 3} />
       </main>
+      {arrived > 3 && <Ahead workbench={workbench} />}
       {arrived > 3 && <Dialogs />}
     </div>
   );
 }
 
-function Dialogs() {
+/** What is made ready once the screen stands. */
+function Ahead({ workbench }: { workbench: Workbench }) {
   useEffect(fetchAhead, []);
+  useEffect(() => rehearse(workbench), [workbench]);
+  return null;
+}
+
+function Dialogs() {
   const isChoosing = useWorkbenchState(({ choosing }) => choosing !== null);
   const isImporting = useWorkbenchState(({ importing }) => importing !== null);
   const isAsking = useWorkbenchState(({ conflicts }) => conflicts.length > 0);

@@ -1,5 +1,5 @@
 import { memo, useDeferredValue, useMemo } from 'react';
-import type { Line } from '@yperkine/demonstration';
+import { inThousands, type Line } from '@yperkine/demonstration';
 import { LiveNumber } from './LiveNumber.tsx';
 import { longest, typeset } from './typesetting.ts';
 
@@ -29,7 +29,7 @@ function Formula({ latex }: { latex: string }) {
 function TooLong({ length }: { length: number }) {
   return (
     <span className="text-[0.95rem] text-quiet">
-      a formula of {length.toLocaleString('en')} characters, too long to be shown
+      a formula of {inThousands(length)} characters, too long to be shown
     </span>
   );
 }

@@ -8,8 +8,11 @@ import { SignInRoute } from './SignInRoute.tsx';
 const LibraryRoute = lazy(async () => ({
   default: (await import('../library/LibraryRoute.tsx')).LibraryRoute,
 }));
+// What the build view stands on is asked for together with it, so that it is on its way as early. What is asked for by
+// itself starts in a task of its own, and the page gets its turn in between.
 const BuildRoute = lazy(async () => {
-  void import('../build/groundwork.ts');
+  void import('../build/groundwork/mathematics.ts');
+  void import('../build/groundwork/demonstration.ts');
   return { default: (await import('../build/BuildView.tsx')).BuildRoute };
 });
 

@@ -9,6 +9,7 @@ import {
   type Document,
 } from '../schema/document.ts';
 import { applyEdit, type Change, type Edit } from './change.ts';
+import { inThousands } from '../numbers/inThousands.ts';
 
 /** Why a document does not take a change. */
 export type Unfit =
@@ -90,7 +91,7 @@ export function unfitSentence(unfit: Unfit): string {
     case 'tooLarge':
       return `A demonstration can take ${megabytes(unfit.most)}, and this would be more.`;
     case 'tooLong':
-      return `This text can have at most ${unfit.most.toLocaleString('en')} characters.`;
+      return `This text can have at most ${inThousands(unfit.most)} characters.`;
     case 'invalid':
       return 'This does not fit the demonstration.';
   }

@@ -1,9 +1,11 @@
 import type { Scope } from '@yperkine/core';
+import { useDeferredValue } from 'react';
 import { Typeset } from '../../parts/Typeset.tsx';
 import { previewOf } from './preview.ts';
 
-/** What is typed, typeset under its field; nothing while it is empty or cannot be read. */
-export function FormulaPreview({ text, scope }: { text: string; scope: Scope }) {
+/** What is typed, typeset under its field as soon as the keys leave time; nothing while it is empty or cannot be read. */
+export function FormulaPreview({ text: typed, scope }: { text: string; scope: Scope }) {
+  const text = useDeferredValue(typed);
   const latex = text.trim() ? previewOf(text, scope) : null;
   if (latex === null) return null;
   return (

@@ -20,6 +20,7 @@ import type { CurveResult } from '../curve.ts';
 import type { EntryKind } from '../kind.ts';
 import { failed, worked } from '../outcome.ts';
 import { mostColumns, mostRows, pointsIn, readCsv, type RowFault } from './csv.ts';
+import { inThousands } from '../../numbers/inThousands.ts';
 
 const columnSchema = z
   .int()
@@ -71,7 +72,7 @@ export const dataKind: EntryKind<DataEntry, DataResult> = {
     const body = previous && isMadeFrom(previous, entry) ? previous : bodyOf(entry);
     if (typeof body === 'string') return failed(body);
     const head = `${latexFunction(name, 0)}(${latexName(variable)})`;
-    const count = body.points.length.toLocaleString('en').replace(/,/g, '\\,');
+    const count = inThousands(body.points.length, '\\,');
     return worked({
       ...body,
       name,

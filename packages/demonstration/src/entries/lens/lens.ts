@@ -12,6 +12,7 @@ import { waiting, worked } from '../outcome.ts';
 import type { ParameterResult } from '../parameter/parameter.ts';
 import { placeOn, placeWords, type Place } from '../point/point.ts';
 import type { StudyResult } from '../study.ts';
+import { inThousands } from '../../numbers/inThousands.ts';
 
 export const lensSchema = z.strictObject({
   ...atPlace,
@@ -81,7 +82,7 @@ function magnificationOf({ magnification }: LensEntry, { step }: LensResult, tie
 }
 
 const timesText = (times: number): string =>
-  `×${times >= 100 ? Math.round(times).toLocaleString('en').replace(/,/g, ' ') : Number(times.toPrecision(2))}`;
+  `×${times >= 100 ? inThousands(Math.round(times), ' ') : Number(times.toPrecision(2))}`;
 
 /** In the upper corner that is farther from the point. */
 function placeOfLens({ frame }: TierView, sourceX: number): Pick<MarkOf<'lens'>, 'x' | 'y' | 'radius'> {

@@ -34,6 +34,7 @@ import type { StudyResult } from '../study.ts';
 import { sumLines, sumSentence } from './inWords.ts';
 import { sumMarks } from './marks.ts';
 import { pointRule, sumRuleSchema, type SumRuleName } from './rules.ts';
+import { inThousands } from '../../numbers/inThousands.ts';
 
 export const sumSchema = z.strictObject({
   ...onInterval,
@@ -294,9 +295,7 @@ function partitionOf(
   if (!Number.isInteger(count) || count < 1)
     return failed(`A sum has at least one part: ${n.name} is a whole number from 1 up.`);
   if (count > mostParts)
-    return failed(
-      `That is more than ${mostParts.toLocaleString('en').replaceAll(',', ' ')} parts; please take a smaller ${n.name}.`,
-    );
+    return failed(`That is more than ${inThousands(mostParts, ' ')} parts; please take a smaller ${n.name}.`);
   const isForWorker = count > mostWritten || count * costOf(curve, from) > mostOperations;
   return worked({ ends: isForWorker ? null : evenPartition(from, to, count), count, isEven: true });
 }

@@ -1,0 +1,1 @@
+export { currentVersion } from '@yperkine/demonstration';

@@ -1,0 +1,1 @@
+export { simplify } from '@yperkine/core';
