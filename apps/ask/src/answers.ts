@@ -19,6 +19,7 @@ import {
   checkLimit,
   check,
   checkedIntegral,
+  shownBound,
   checkSigns,
   checkSolutions,
   keyPoints,
@@ -176,12 +177,15 @@ function sum(question: QuestionAbout<'sum'>): unknown {
 function definiteIntegral(question: QuestionAbout<'integral'>): unknown {
   const body = closed(question);
   const found = integral(body, variable, question.on, { isTotal: question.total });
-  const { value, exact, bound, certainty, diverges, undefinedOn } = found;
+  const { value, exact, diverges, undefinedOn } = found;
+  // What is estimated may be shown by the checker's own bounds.
+  const shown = question.certificate ? shownBound(body, variable, question.on, found, question.total) : null;
+  const [bound, certainty] = shown === null ? [found.bound, found.certainty] : [shown, 'proved' as const];
   const checked = question.certificate
-    ? checkedIntegral(body, variable, question.on, found, question.total)
+    ? checkedIntegral(body, variable, question.on, { ...found, bound, certainty }, question.total)
     : null;
   // What the checker does not accept is called estimated.
-  const isRefused = question.certificate && checked?.isAccepted !== true;
+  const isRefused = question.certificate && shown === null && checked?.isAccepted !== true;
   return {
     value: plain(value),
     exact: textOf(exact),

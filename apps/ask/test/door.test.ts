@@ -130,12 +130,10 @@ describe('questions in bulk', () => {
   });
 
   test('what is refused is not called complete, proved or exact, and what has no certificate neither', () => {
-    const refused = ask({ ask: 'integral', f: '1/sqrt(x)', on: [0, 1], certificate: true });
-    expect(refused).toMatchObject({
-      value: 2,
-      certainty: 'estimated',
-      certificate: { accepted: false, bounds: null },
-    });
+    const refused = ask({ ask: 'integral', f: '1/(x ln(x)^2)', on: [2, 'Infinity'], certificate: true });
+    expect(refused).toMatchObject({ certainty: 'estimated', certificate: { accepted: false, bounds: null } });
+    const unknown = ask({ ask: 'integral', f: 'e^(-x) |sin x|', on: [0, 'Infinity'], certificate: true });
+    expect(unknown).toMatchObject({ certainty: 'estimated', certificate: null });
     expect(ask({ ask: 'limit', f: 'sin(x)/x', at: 0, certificate: true })).toMatchObject({
       proved: true,
       certificate: { accepted: true, bounds: [1, 1] },
@@ -146,10 +144,20 @@ describe('questions in bulk', () => {
     });
     const upper = { ask: 'sum', f: 'x^3 - 3x', on: [-2, 2], n: 4, rule: 'upper', certificate: true };
     expect(ask(upper)).toMatchObject({ total: 6, proved: true, certificate: { accepted: true } });
-    const endless = ask({ ask: 'integral', f: 'e^(-x)', on: [0, 'Infinity'], certificate: true });
-    expect(endless).toMatchObject({ value: 1, certainty: 'estimated', certificate: null });
     const moving = ask({ ask: 'solve', f: 'x^3', equals: 'x', order: 1, on: [-1, 1], certificate: true });
     expect(moving).toMatchObject({ complete: false, certificate: null });
+  });
+
+  test('of integrals with open ends, and where only the certificate proves them', () => {
+    for (const [f, on, value, certainty] of [
+      ['1/sqrt(x)', [0, 1], 2, 'exact'],
+      ['e^(-x)', [0, 'Infinity'], 1, 'exact'],
+      ['x^(-x)', [0, 1], 1.2912859970626636, 'proved'],
+    ] as const) {
+      const told = ask({ ask: 'integral', f, on, certificate: true });
+      expect([f, told]).toMatchObject([f, { value, certainty, certificate: { accepted: true } }]);
+    }
+    expect(ask({ ask: 'integral', f: 'x^(-x)', on: [0, 1] })).toMatchObject({ certainty: 'estimated' });
   });
 
   test('sum', () => {

@@ -3,7 +3,7 @@ import { check, checkSigns, checkSolutions } from '../checker/check.ts';
 import type { Certificate, Listed } from '../checker/claims.ts';
 import { followsCondition, type SignedDifference } from '../checker/conditions.ts';
 import { isSignAt } from '../checker/values.ts';
-import { checkedIntegral } from '../area/certificate.ts';
+import { checkedIntegral, shownBound } from '../area/certificate.ts';
 import { unpacked } from '../interpolation/packed.ts';
 import * as tree from '../language/tree.ts';
 import type { Expression } from '../language/tree.ts';
@@ -48,8 +48,21 @@ function checkedOutcome(asked: Question, outcome: Outcome & { ok: true }, refuse
     const { answer } = certificate.isAccepted ? outcome : (refused as typeof outcome);
     return { ok: true, answer: { ...(answer as AnswerTo['keyPoints']), certificate } };
   }
+  if (asked.ask === 'integral') return shownIntegral(asked, outcome, refused);
   const isConfirmed = confirmed[asked.ask] as ((asked: Question, answer: unknown) => boolean) | undefined;
   return isConfirmed?.(asked, outcome.answer) ? outcome : refused;
+}
+
+/** An integral that is called proved, if the checker's bounds say so, too; one that is estimated, with bounds that they show. */
+function shownIntegral(
+  { body, variable, interval, isTotal }: QuestionOf<'integral'>,
+  outcome: Outcome & { ok: true },
+  refused: Outcome,
+): Outcome {
+  const answer = outcome.answer as AnswerTo['integral'];
+  const bound = shownBound(body, variable, interval, answer, isTotal);
+  if (bound !== null) return { ok: true, answer: { ...answer, bound, certainty: 'proved' } };
+  return checkedIntegral(body, variable, interval, answer, isTotal)?.isAccepted ? outcome : refused;
 }
 
 /** Whether the checker accepts what an answer claims. */
@@ -83,11 +96,6 @@ const confirmed: Confirmed = {
       const { intervals } = signs(body, variable, interval, order);
       return areSigns(certificateOf(body, variable, interval, order, 0), intervals);
     }),
-  // Of what is not bounded the checker says nothing: the bounds of an improper integral are those of the search alone.
-  integral({ body, variable, interval, isTotal }, answer) {
-    const checked = checkedIntegral(body, variable, interval, answer, isTotal);
-    return checked !== null && (checked.isAccepted || checked.bounds === null);
-  },
   // Where the distance is least follows from where it turns and what it does at its joints.
   nearest(question) {
     const squared = squaredDistances(question);

@@ -20,11 +20,9 @@ const withoutClaim: WithoutClaim = {
     return points && { ...answer, points };
   },
   nearest: (answer) => (answer.isProved ? { ...answer, isProved: false } : null),
-  // What is called exact is shown by algebra.
-  integral: (answer, { interval }) =>
-    answer.certainty === 'proved' && interval.every(Number.isFinite)
-      ? { ...answer, certainty: 'estimated' }
-      : null,
+  // What is called exact is shown by algebra; of what is estimated the checker may show more.
+  integral: (answer) =>
+    answer.certainty === 'exact' || Number.isNaN(answer.value) ? null : { ...answer, certainty: 'estimated' },
 };
 
 /**

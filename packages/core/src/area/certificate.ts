@@ -1,9 +1,19 @@
 import { programOf } from '../analysis/programs.ts';
-import { checkArea, type AreaCertificate, type CheckedArea } from '../checker/areas.ts';
+import type { OpenEnd } from '../checker/areaEnds.ts';
+import {
+  checkArea,
+  checkAreas,
+  type AreaCertificate,
+  type AreaClaim,
+  type CheckedArea,
+} from '../checker/areas.ts';
 import * as tree from '../language/tree.ts';
 import type { Expression } from '../language/tree.ts';
 import { enclosedParts, integrandOf } from '../evaluate/enclosedArea.ts';
+import { valueAt } from './endValues.ts';
 import type { DefiniteIntegral } from './integral.ts';
+import { valueOf } from './parts.ts';
+import { isFinitePlace, stretchesOf, type Stretch } from './stretches.ts';
 
 /** Relative to the area of |f|: as narrow as doubles make it. */
 const tolerance = 1e-12;
@@ -23,20 +33,120 @@ export function certificateOfArea(
 }
 
 /**
- * An integral that is called proved or exact, looked at by the checker; null where nothing of it can be, over an infinite
- * interval or of an integral that is estimated.
+ * What there is to show for an integral with ends at which the function has no value, or at an infinity: stretch by stretch
+ * the area between doubles, and from where to where it goes on. Null where the function falls into no such stretches.
+ * @param isOpenEverywhere whether also ends at which the function has a value are left to how it grows there
  */
-export function checkedIntegral(
+export function certificatesOfArea(
+  body: Expression,
+  variable: string,
+  interval: readonly [number, number],
+  isOpenEverywhere = false,
+): readonly AreaCertificate[] | null {
+  const { stretches, undecided } = stretchesOf(body, variable, interval, false);
+  if (undecided.length > 0) return null;
+  const found = stretches.map((stretch) => ofStretch(stretch, body, variable, isOpenEverywhere));
+  return found.every((one) => one !== null) ? found : null;
+}
+
+/** How far out the part of an infinite interval begins that is left to how the function grows. */
+const farOut = 8;
+
+function ofStretch(
+  stretch: Stretch,
+  body: Expression,
+  variable: string,
+  isOpen: boolean,
+): AreaCertificate | null {
+  const [from, to] = (['from', 'to'] as const).map((which) => openEndOf(stretch, which, variable, isOpen));
+  const [a, b] = [valueOf(stretch.from), valueOf(stretch.to)];
+  if (!stretch.body || from === null || to === null) return null;
+  const [low, high] = [Math.max(a, Math.min(-farOut, 2 * b)), Math.min(b, Math.max(farOut, 2 * a))];
+  const middle = low + (high - low) / 2;
+  const isPlace = (end: OpenEnd | undefined): boolean => end !== undefined && end !== 'infinity';
+  const start = isPlace(from) ? middle : low;
+  const end = isPlace(to) ? middle : high;
+  const ends = start < end ? certificateOfArea(body, variable, [start, end]).ends : [start];
+  return { body, variable, ends, ...(from && { from }), ...(to && { to }) };
+}
+
+/** Undefined for an end up to which doubles tell the area; null for one that is known by its digits alone. */
+function openEndOf(
+  stretch: Stretch,
+  which: 'from' | 'to',
+  variable: string,
+  isOpen: boolean,
+): OpenEnd | undefined | null {
+  const end = stretch[which];
+  if (!isFinitePlace(end)) return 'infinity';
+  if (!isOpen && valueAt(stretch.body as Expression, variable, end) !== null) return undefined;
+  return end.exact;
+}
+
+/** Parts between doubles beyond which an integral with open ends is left as it is: a check would take too long. */
+const mostParts = 600;
+
+type Told = Pick<DefiniteIntegral, 'value' | 'bound' | 'exact' | 'certainty'>;
+
+/**
+ * An integral that is called proved or exact, looked at by the checker; null where nothing of it can be, of an integral
+ * that is estimated or falls into parts that are not known.
+ */
+export const checkedIntegral = (
+  body: Expression,
+  variable: string,
+  interval: readonly [number, number],
+  told: Told,
+  isTotal: boolean,
+): CheckedArea | null =>
+  told.certainty === 'estimated' ? null : checked(body, variable, interval, told, isTotal);
+
+/** Relative to the value: bounds of an integral that is estimated tell something where they are as narrow. */
+const narrow = 1e-9;
+
+/**
+ * How far an integral that is estimated may be from its value, as the checker's own bounds show; null where they do not, or
+ * tell less than the estimate.
+ */
+export function shownBound(
+  body: Expression,
+  variable: string,
+  interval: readonly [number, number],
+  { value, certainty }: Told,
+  isTotal: boolean,
+): number | null {
+  if (certainty !== 'estimated' || Number.isNaN(value)) return null;
+  const bound = narrow * Math.abs(value);
+  const found = checked(body, variable, interval, { value, bound, exact: null }, isTotal);
+  return found?.isAccepted && found.bounds
+    ? Math.max(value - found.bounds[0], found.bounds[1] - value)
+    : null;
+}
+
+function checked(
   body: Expression,
   variable: string,
   [a, b]: readonly [number, number],
-  { value, bound, exact, certainty }: Pick<DefiniteIntegral, 'value' | 'bound' | 'exact' | 'certainty'>,
+  { value, bound, exact }: AreaClaim,
   isTotal: boolean,
 ): CheckedArea | null {
-  if (!Number.isFinite(a) || !Number.isFinite(b) || a === b || certainty === 'estimated') return null;
+  if (a === b) return null;
   const sign = a < b || isTotal ? 1 : -1;
   const f = isTotal ? tree.call('abs', body) : body;
   const whole = sign > 0 ? f : tree.negate(f);
-  const certificate = certificateOfArea(whole, variable, a < b ? [a, b] : [b, a]);
-  return checkArea(certificate, { value, bound, exact });
+  const interval: [number, number] = a < b ? [a, b] : [b, a];
+  const claim = { value, bound, exact };
+  const opened = (isOpenEverywhere: boolean): CheckedArea | null => {
+    const certificates = certificatesOfArea(whole, variable, interval, isOpenEverywhere);
+    const isOpen = certificates?.some(({ from, to }) => from !== undefined || to !== undefined);
+    const count = certificates?.reduce((all, { ends }) => all + ends.length, 0) ?? 0;
+    return certificates && isOpen && count <= mostParts ? checkAreas(certificates, claim) : null;
+  };
+  const found = opened(false);
+  if (found?.isAccepted) return found;
+  const isFinite = interval.every(Number.isFinite);
+  const plain = isFinite ? checkArea(certificateOfArea(whole, variable, interval), claim) : null;
+  if (plain?.isAccepted || found?.bounds || plain?.bounds) return plain ?? found;
+  // Where an end has a value by convention, as 0⁰ has.
+  return opened(true) ?? plain ?? found;
 }

@@ -54,12 +54,33 @@ function coefficientAlong(u: Jet, slope: Jet, k: number): Range {
 
 const shorter = (u: Jet): Jet => u.slice(0, -1);
 
-/** uⁿ for a whole number n, each power from the one below it. */
+/** uⁿ for a whole number n, each power from the one below it; where u keeps its sign by products, which are as narrow there. */
 export function integerPower(u: Jet, exponent: number): Jet {
   if (exponent === 0) return constant(one, u.length);
   const values = n.power(first(u), exponent);
   if (u.length === 1) return [values];
+  if (n.isOneSided(first(u)) && n.isBounded(first(u))) return withFirst(productOfPowers(u, exponent), values);
   return along(u, values, scale(integerPower(shorter(u), exponent - 1), n.whole(exponent)));
+}
+
+function productOfPowers(u: Jet, exponent: number): Jet {
+  if (exponent < 0) return productOfPowers(inverse(u), -exponent);
+  if (exponent === 1) return u;
+  const half = productOfPowers(u, Math.floor(exponent / 2));
+  const even = multiply(half, half);
+  return exponent % 2 === 0 ? even : multiply(even, u);
+}
+
+/** From u · 1/u = 1. */
+function inverse(u: Jet): Jet {
+  const values = n.reciprocal(first(u));
+  const result = [values];
+  for (let k = 1; k < u.length; k++) {
+    let sum = nought;
+    for (let i = 1; i <= k; i++) sum = n.add(sum, n.multiply(at(u, i), result[k - i] as Range));
+    result.push(n.negate(n.multiply(values, sum)));
+  }
+  return result;
 }
 
 export const reciprocal = (u: Jet): Jet => integerPower(u, -1);
@@ -72,8 +93,26 @@ export function rationalPower(u: Jet, p: number, q: number): Jet | null {
   const values = rationalValues(first(u), p, q);
   if (!values) return null;
   if (u.length === 1) return [values];
+  if (q <= largestRoot && n.signOf(first(u).low) > 0 && n.isBounded(first(u)))
+    return bySeries(u, values, p, q);
   const lower = rationalPower(shorter(u), p - q, q);
   return lower && along(u, values, scale(lower, n.fraction(BigInt(p), BigInt(q))));
+}
+
+/** With v = u − u₀ the series Σ C(a, j) u₀ᵃ⁻ʲ vʲ, a = p/q (Newton), each power of u₀ > 0 by itself. */
+function bySeries(u: Jet, values: Range, p: number, q: number): Jet {
+  const root = n.root(first(u), q);
+  const rise = withFirst(u, nought);
+  const result = [values, ...constant(nought, u.length - 1)];
+  let [binomial, power] = [one, rise];
+  for (let j = 1; j < u.length; j++) {
+    // C(a, j) = C(a, j − 1) (a − j + 1)/j
+    binomial = n.multiply(binomial, n.fraction(BigInt(p - (j - 1) * q), BigInt(j * q)));
+    const share = n.multiply(binomial, n.power(root, p - j * q));
+    for (let k = j; k < u.length; k++) result[k] = n.add(result[k] as Range, n.multiply(share, at(power, k)));
+    if (j < u.length - 1) power = multiply(power, rise);
+  }
+  return result;
 }
 
 function rationalValues(x: Range, p: number, q: number): Range | null {
@@ -192,15 +231,26 @@ export const artanh = (u: Jet): Jet | null =>
     },
     (v) => reciprocal(plusOne(negate(square(v)))),
   );
-export const sinh = (u: Jet): Jet =>
-  along(u, { low: sine(first(u).low).low, high: sine(first(u).high).high }, lower(u, cosh) as Jet);
-export function cosh(u: Jet): Jet {
+
+const sineOver = ({ low, high }: Range): Range => ({ low: sine(low).low, high: sine(high).high });
+function cosineOver({ low, high }: Range): Range {
   const value = (x: Float): Range => n.scaled(n.add(f.exp(n.point(x)), f.exp(n.point(n.opposite(x)))), -1);
-  const { low, high } = first(u);
   const ends = n.hull(value(low), value(high));
-  const values = n.signOf(low) < 0 && n.signOf(high) > 0 ? n.hull(one, ends) : ends;
-  return along(u, values, lower(u, sinh) as Jet);
+  return n.signOf(low) < 0 && n.signOf(high) > 0 ? n.hull(one, ends) : ends;
 }
+
+/** sinh and cosh, each the slope of the other. */
+function hyperbolic(u: Jet): { sinh: Jet; cosh: Jet } {
+  const [sinh, cosh] = [[sineOver(first(u))], [cosineOver(first(u))]];
+  for (let k = 1; k < u.length; k++) {
+    const [s, c] = [coefficientAlong(u, cosh, k), coefficientAlong(u, sinh, k)];
+    sinh.push(s);
+    cosh.push(c);
+  }
+  return { sinh, cosh };
+}
+export const sinh = (u: Jet): Jet => hyperbolic(u).sinh;
+export const cosh = (u: Jet): Jet => hyperbolic(u).cosh;
 export const tanh = (u: Jet): Jet => {
   // 1 − 2/(e^(2x) + 1) rises.
   const value = (x: Float): Range =>

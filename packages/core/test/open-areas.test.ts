@@ -1,0 +1,238 @@
+import { describe, expect, test } from '@jest/globals';
+import { integral, readExpression, type Expression } from '../src/index.ts';
+import { checkedIntegral, shownBound } from '../src/area/certificate.ts';
+import { checkAreas } from '../src/checker/areas.ts';
+import { cases } from '../../../tests/cases.ts';
+import { Random } from '../fuzz/inputs.ts';
+
+/** What the checker says of integrals with ends at which the function has no value, or at an infinity. */
+
+const read = (text: string): Expression => {
+  const reading = readExpression(text, { names: new Set(['x']), functions: new Set() });
+  if (!reading.ok) throw new Error(text);
+  return reading.value;
+};
+const infinity = Infinity;
+
+const checked = (text: string, a: number, b: number, isTotal = false) => {
+  const body = read(text);
+  return checkedIntegral(body, 'x', [a, b], integral(body, 'x', [a, b], { isTotal }), isTotal);
+};
+
+/** Bounds of the area between doubles and beyond, from a number as a formula or an infinity, and to one. */
+function boundsOf(text: string, ends: readonly number[], from: string | null, to: string | null) {
+  const open = (end: string): Expression | 'infinity' => (end === 'infinity' ? end : read(end));
+  const certificate = {
+    body: read(text),
+    variable: 'x',
+    ends,
+    ...(from === null ? {} : { from: open(from) }),
+    ...(to === null ? {} : { to: open(to) }),
+  };
+  return checkAreas([certificate], { value: 0, bound: 1e-10, exact: null }).bounds;
+}
+
+describe('what is proved of an improper integral is accepted', () => {
+  const integrals: [string, number, number][] = [
+    // Powers, logarithms and roots beside a number.
+    ['ln(x)/(1 + x)', 0, 1],
+    ['1/sqrt(x)', 0, 1],
+    ['1/sqrt(1 - x^4)', 0, 1],
+    ['x^(-0.9)', 0, 1],
+    ['x^x', 0, 1],
+    ['ln(tan x)', 0, Math.PI / 4],
+    ['1/sqrt(abs(x))', -1, 1],
+    ['ln(abs(x - 1))', 0, 3],
+    ['sin(x)/x', 0, 3],
+    ['e^(-1/x)/x^2', 0, 1],
+    // Far out.
+    ['e^(-x)/x', 1, infinity],
+    ['sqrt(x) e^(-x)', 0, infinity],
+    ['e^(-x^4)', -infinity, infinity],
+    ['1/(1 + x^2)', -infinity, infinity],
+    ['x^3/(e^x - 1)', 0, infinity],
+    ['x^2/cosh(x)^2', 0, infinity],
+    ['e^(-x) ln(x)', 0, infinity],
+    ['ln(x)/x^2', 1, infinity],
+    // Waves.
+    ['sin(x)/(1 + x)', 0, infinity],
+    ['x sin(x)/(1 + x^2)', 0, infinity],
+    ['sin(x)^2/x^2', 0, infinity],
+    ['arctan(x) sin(x)/x', 1, infinity],
+    ['sin(1/x)', 0, 1],
+    ['sin(1/(x - 1))', 0, 1],
+  ];
+  const step = Math.ceil(integrals.length / cases(12, integrals.length));
+  test.each(integrals.filter((_, i) => i % step === 0))('∫ %s from %f to %f', (text, a, b) => {
+    expect(checked(text, a, b)).toMatchObject({ isAccepted: true });
+  });
+
+  test('turned round, and without signs', () => {
+    expect(checked('e^(-x)', infinity, 0)).toMatchObject({ isAccepted: true });
+    expect(checked('ln(x)', 0, 2, true)).toMatchObject({ isAccepted: true });
+  });
+});
+
+// Of the first Bessel's integral 2 K₁(2), DLMF table; Sophomore's dream for x^(−x): Σ n^(−n); E₁(1); −π²/6; π. From memory.
+test.each<[string, number, number, number]>([
+  ['e^(-x - 1/x)', 0, infinity, 0.2797317636330449],
+  ['x^(-x)', 0, 1, 1.2912859970626636],
+  ['e^(-1/x)/x', 0, 1, 0.21938393439552029],
+  ['ln(1 - e^(-x))', 0, infinity, -(Math.PI ** 2) / 6],
+  ['sin(sqrt(x))/x', 0, infinity, Math.PI],
+])('where ∫ %s from %f to %f is estimated only, the checker’s own bounds prove it', (text, a, b, known) => {
+  const body = read(text);
+  const found = integral(body, 'x', [a, b]);
+  expect(found.certainty).toBe('estimated');
+  const bound = shownBound(body, 'x', [a, b], found, false);
+  expect(bound).toBeLessThan(1e-9 * Math.abs(known) * 2);
+  expect(Math.abs(found.value - known)).toBeLessThanOrEqual((bound as number) + 1e-15 * Math.abs(known));
+});
+
+test('no bound is shown of what diverges, nor of what is no number', () => {
+  for (const [text, a, b] of [
+    ['1/x', 0, 1],
+    ['sin x', 0, infinity],
+  ] as const) {
+    const body = read(text);
+    expect(shownBound(body, 'x', [a, b], integral(body, 'x', [a, b]), false)).toBeNull();
+    const told = { value: 1, bound: 1, exact: null, certainty: 'estimated' } as const;
+    expect(shownBound(body, 'x', [a, b], told, false)).toBeNull();
+  }
+});
+
+/** An integral with open ends whose value is known by hand. */
+interface Known {
+  readonly text: string;
+  readonly ends: readonly number[];
+  readonly from: string | null;
+  readonly to: string | null;
+  readonly value: number;
+}
+
+const factorial = (n: number): number => (n < 2 ? 1 : n * factorial(n - 1));
+const wave = (a: number, b: number): number => b / (a * a + b * b);
+
+/** By parts and substitution; the last by residues. */
+const kinds: ((random: Random) => Known)[] = [
+  (random) => {
+    const [p, q, j] = [random.below(9) - 3, 4 + random.below(3), random.below(4)];
+    const b = p / q + 1;
+    return {
+      text: `x^(${p}/${q}) ln(x)^${j}`,
+      ends: [0.5, 1],
+      from: '0',
+      to: null,
+      value: ((-1) ** j * factorial(j)) / b ** (j + 1),
+    };
+  },
+  (random) => {
+    const [n, a] = [random.below(5), 1 + random.below(5)];
+    return {
+      text: `x^${n} e^(-${a}x)`,
+      ends: [0, 8],
+      from: null,
+      to: 'infinity',
+      value: factorial(n) / a ** (n + 1),
+    };
+  },
+  (random) => {
+    const [p, j] = [3 + random.below(4), random.below(3)];
+    return {
+      text: `x^(-${p}/2) ln(x)^${j}`,
+      ends: [1, 8],
+      from: null,
+      to: 'infinity',
+      value: factorial(j) / (p / 2 - 1) ** (j + 1),
+    };
+  },
+  (random) => {
+    const [a, b] = [1 + random.below(4), 1 + random.below(3)];
+    return { text: `e^(-${a}x) sin(${b}x)`, ends: [0, 8], from: null, to: 'infinity', value: wave(a, b) };
+  },
+  (random) => {
+    const [b, c] = [1 + random.below(3), 1 + random.below(3)];
+    const value = (Math.PI * Math.exp(-b * c)) / (2 * c);
+    return { text: `cos(${b}x)/(${c}^2 + x^2)`, ends: [0, 8], from: null, to: 'infinity', value };
+  },
+  (random) => {
+    const [a, b] = [1 + random.below(5), 1 + random.below(5)];
+    // ∫ (b − x)^(−1/a) from 0 to b.
+    const exponent = 1 - 1 / (a + 1);
+    const value = b ** exponent / exponent;
+    return { text: `(${b} - x)^(-1/${a + 1})`, ends: [0, b / 2], from: null, to: String(b), value };
+  },
+];
+
+test('bounds hold what is known by hand', () => {
+  const random = new Random(20261202);
+  for (let i = 0; i < cases(18, 240); i++) {
+    const { text, ends, from, to, value } = (kinds[i % kinds.length] as (random: Random) => Known)(random);
+    const bounds = boundsOf(text, ends, from, to);
+    if (!bounds) throw new Error(text);
+    const slack = 1e-15 * Math.abs(value);
+    if (bounds[0] > value + slack || bounds[1] < value - slack)
+      throw new Error(`${text}: ${bounds.join(' … ')} without ${value}`);
+    expect([text, bounds[1] - bounds[0] < 1e-9]).toEqual([text, true]);
+  }
+});
+
+describe('nothing is told', () => {
+  test.each<[string, readonly number[], string | null, string | null]>([
+    ['1/x', [0.5, 1], '0', null],
+    ['1/x', [1, 8], null, 'infinity'],
+    ['x^(-3/2)', [0.5, 1], '0', null],
+    ['1/(x ln x)', [4, 8], null, 'infinity'],
+    ['e^x', [1, 8], null, 'infinity'],
+    ['e^(-x)', [-8, 0], 'infinity', null],
+    ['e^(1/x)', [0.5, 1], '0', null],
+    ['1/(1 - x)', [0, 0.5], null, '1'],
+    ['tan x', [0, 1], null, 'pi/2'],
+    ['1/sin(x)', [0.5, 1], '0', null],
+    ['1/(1 - cos x)^(1/2)', [0.5, 1], '0', null],
+    ['(e^x + 1)/(e^x - 1)', [4, 8], null, 'infinity'],
+    ['arctan(x)/x', [4, 8], null, 'infinity'],
+    ['sin x', [1, 8], null, 'infinity'],
+    ['x sin x', [1, 8], null, 'infinity'],
+    ['sin(x)(1 + 1/x)', [1, 8], null, 'infinity'],
+    ['sin(x)^2/x', [1, 8], null, 'infinity'],
+    ['abs(sin x)/x', [1, 8], null, 'infinity'],
+    ['cos(1/x)/x^2', [0.5, 1], '0', null],
+  ])('where ∫ %s diverges', (text, ends, from, to) => {
+    expect(boundsOf(text, ends, from, to)).toBeNull();
+  });
+
+  test.each<[string, readonly number[], string | null, string | null]>([
+    ['1/(x - 1/1024)', [0.5, 1], '0', null],
+    ['sqrt(x - 1/100)', [0.5, 1], '0', null],
+    ['ln(x - 1/1000)/sqrt(x)', [0.5, 1], '0', null],
+    ['1/(x - 1000)/x', [1, 8], null, 'infinity'],
+    ['sin(x)/(x - 1000)', [1, 8], null, 'infinity'],
+    ['sqrt(100000 - x)/x^3', [1, 8], null, 'infinity'],
+    ['x/(x - x)', [0.5, 1], '0', null],
+  ])('where %s has a pole or no value on the way', (text, ends, from, to) => {
+    expect(boundsOf(text, ends, from, to)).toBeNull();
+  });
+
+  test('of a certificate that lies on the wrong side of its end, or has nothing between its ends', () => {
+    expect(boundsOf('1/x^2', [-8, -1], null, 'infinity')).toBeNull();
+    expect(boundsOf('1/sqrt(x)', [1, 2], '3', null)).toBeNull();
+    expect(boundsOf('1/x^2', [8], null, 'infinity')).toBeNull();
+  });
+});
+
+test('a value beside the area, and bounds that are too narrow, are refused', () => {
+  const certificate = {
+    body: read('e^(-x)/sqrt(x)'),
+    variable: 'x',
+    ends: [1],
+    from: read('0'),
+    to: 'infinity' as const,
+  };
+  const isAccepted = (value: number, bound: number): boolean =>
+    checkAreas([certificate], { value, bound, exact: null }).isAccepted;
+  const value = Math.sqrt(Math.PI);
+  expect(isAccepted(value, 1e-10)).toBe(true);
+  expect(isAccepted(value + 3e-10, 1e-10)).toBe(false);
+  expect(isAccepted(value, 1e-40)).toBe(false);
+});
