@@ -111,13 +111,18 @@ describe('a complete list of key points has a certificate', () => {
     ['(1 - cos x)/x^2 + x', -2, 2],
     ['(x - sin x)/x^3', -2, 2],
     ['(e^x - 1)/x - 1', -2, 2],
+    // Beside a joint by how the function grows there.
+    ['sin(x)/x + x', -5, 3.5],
+    ['tanh(1/x)', -2, 2],
+    ['1/(1 + e^(1/x))', -2, 2],
+    ['e^(1/x)/x', -2, 2],
   ])('of %s on [%f, %f]', (text, a, b) => {
     const { complete, checked } = certified(text, a, b);
     expect([complete, checked.isAccepted, checked.contradictedJoints]).toEqual([true, true, []]);
   });
 
   test('what the checker has no rule for is not accepted, and nothing is said against it', () => {
-    for (const text of ['x^x', '1/(1 + e^(1/x))', 'tanh(1/x)']) {
+    for (const text of ['x^x', '1/x - cot x', 'x/(e^x - 1)']) {
       const { complete, checked } = certified(text, text === 'x^x' ? 0 : -2, 2);
       expect([complete, checked.isAccepted, checked.contradicted.length]).toEqual([true, false, 0]);
     }

@@ -156,21 +156,33 @@ describe('what an answer claims is looked at by the checker', () => {
       expect([false_, isAccepted(question, { ...answer, stretches: false_ })]).toEqual([false_, false]);
   });
 
-  test('an integral that is called proved keeps that only with bounds that the checker finds, too', () => {
-    const question = { ask: 'integral', isTotal: false, ...asked('e^(-x^2) sin(x + 1)', [0, 2]) } as const;
-    const answer = answerOf(question);
-    expect([answer.certainty, isAccepted(question, answer)]).toEqual(['proved', true]);
-    const off = { ...answer, value: answer.value + 2 * answer.bound + 1e-9 };
-    const told = certified(question, { ok: true, answer: off });
-    expect(told).toEqual({ ok: true, answer: { ...off, certainty: 'estimated' } });
-    // The value itself is called exact by algebra, and one without an end has no certificate.
-    for (const [text, to] of [
-      ['x^2', 2],
-      ['e^(-x)/(1 + x)', Infinity],
-    ] as const) {
-      const other = { ask: 'integral', isTotal: false, ...asked(text, [0, to]) } as const;
-      expect(withoutItsClaim(other, answerSent(other))).toBeNull();
-    }
+  test.each<[string, number]>([
+    ['e^(-x^2) sin(x + 1)', 2],
+    ['e^(-x)/(1 + x)', Infinity],
+  ])(
+    'an integral that is called proved, of %s from 0 to %f, keeps that only with bounds of the checker',
+    (text, to) => {
+      const question = { ask: 'integral', isTotal: false, ...asked(text, [0, to]) } as const;
+      const answer = answerOf(question);
+      expect([answer.certainty, isAccepted(question, answer)]).toEqual(['proved', true]);
+      const off = { ...answer, value: answer.value + 2 * answer.bound + 1e-9 };
+      const told = certified(question, { ok: true, answer: off });
+      expect(told).toEqual({ ok: true, answer: { ...off, certainty: 'estimated' } });
+    },
+  );
+
+  test('an integral that is called exact stays so, and one that is estimated is proved where the checker has bounds', () => {
+    const integralOf = (text: string, on: readonly [number, number]) =>
+      ({ ask: 'integral', isTotal: false, ...asked(text, on) }) as const;
+    const exact = integralOf('x^2', [0, 2]);
+    expect(withoutItsClaim(exact, answerSent(exact))).toBeNull();
+    const estimated = integralOf('x^(-x)', [0, 1]);
+    const answer = answerOf(estimated);
+    expect(answer.certainty).toBe('estimated');
+    const told = certified(estimated, { ok: true, answer });
+    expect(told).toMatchObject({ ok: true, answer: { value: answer.value, certainty: 'proved' } });
+    const off = { ...answer, value: answer.value + 1e-6 };
+    expect(certified(estimated, { ok: true, answer: off })).toEqual({ ok: true, answer: off });
   });
 
   test('of what has values at single numbers only nothing is claimed, and nothing breaks down', () => {

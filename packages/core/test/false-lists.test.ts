@@ -6,6 +6,7 @@ import {
   checkSigns,
   checkSolutions,
   compile,
+  derivativeOf,
   evaluateAt,
   keyPoints,
   signs,
@@ -124,6 +125,32 @@ test.each([
     checkSolutions(certificate, { at, everywhere: [] }).isAccepted;
   expect([accepts(right), accepts(wrong), right.length > 0 && accepts([])]).toEqual([true, false, false]);
 });
+
+test.each([
+  ['x|x|', 1, ['endpoint', 'zero', 'minimum', 'corner', 'endpoint']],
+  ['x|x|', 2, ['endpoint', 'jump', 'endpoint']],
+  ['|x|', 1, ['endpoint', 'jump', 'endpoint']],
+  ['x^2 if x < 0; x otherwise', 1, ['endpoint', 'jump', 'endpoint']],
+  ['tan x', 1, ['endpoint', 'minimum', 'endpoint']],
+  ['1/x', 1, ['endpoint', 'pole', 'endpoint']],
+  ['arctan x', 1, ['endpoint', 'inflection', 'maximum', 'inflection', 'endpoint']],
+] as const)(
+  'key points of the derivative of %s of order %i: no list with one more or one less',
+  (text, order, kinds) => {
+    const body = expression(text);
+    const on = [-1, 1] as const;
+    const { points } = keyPoints(body, 'x', on, order);
+    expect(points.map(({ kind }) => kind)).toEqual(kinds);
+    const certificate = certificateOf(body, 'x', on, order);
+    const accepts = (list: readonly KeyPoint[]): boolean => check(certificate, list).isAccepted;
+    expect(accepts(points)).toBe(true);
+    let slope = body;
+    for (let k = 0; k < order; k++) slope = derivativeOf(slope, 'x');
+    const inner = points.map((one) => points.filter((other) => other !== one));
+    for (const list of [...inner, ...falseKeyPoints(slope, points, on)])
+      expect([list, accepts(list)]).toEqual([list, false]);
+  },
+);
 
 test('no false list of key points, solutions or signs is accepted, and no true one contradicted', () => {
   const counts = { complete: 0, accepted: 0, refused: 0 };

@@ -3,8 +3,8 @@ import type { Expression } from '../language/tree.ts';
 import { AreaParts } from './areaParts.ts';
 import { numberOf } from './evaluate.ts';
 import { Growths } from './growth.ts';
-import { derivativeWrittenOut } from './identities.ts';
-import { wholeNumber, withinRules } from './literals.ts';
+import { withinRules } from './literals.ts';
+import { moved, turned } from './moved.ts';
 import * as n from './numbers.ts';
 import type { Float, Range } from './numbers.ts';
 import { rateAt, waveTail, wavesIn } from './waveTails.ts';
@@ -76,40 +76,6 @@ function nearPlace({ body, variable, side, start, allowed }: Beside, end: Expres
   const known = area.within(ends, allowed);
   return known && [rest.range, known, sliver].reduce(n.add);
 }
-
-/** f(1/x)/x². */
-function turned(body: Expression, variable: string): Expression {
-  const x = tree.name(variable);
-  return tree.divide(moved(body, variable, tree.divide(tree.number(1), x)), tree.power(x, tree.number(2)));
-}
-
-/**
- * A formula with another in place of its variable, quotients of polynomials in it in lowest terms: 1/((1 − t) − 1) as −1/t.
- * That has a value at single numbers more, which is no matter of an area.
- */
-function moved(body: Expression, variable: string, to: Expression): Expression {
-  const tidied = (node: Expression): Expression => {
-    if (!tree.dependsOn(node, variable)) return node;
-    const tidy = isRational(node) ? derivativeWrittenOut(node, variable, 0) : null;
-    return tidy ?? tree.mapChildren(node, tidied);
-  };
-  return tidied(tree.substitute(body, variable, to));
-}
-
-const rationalKinds = new Set([
-  'number',
-  'constant',
-  'name',
-  'negate',
-  'add',
-  'subtract',
-  'multiply',
-  'divide',
-]);
-const isRational = (node: Expression): boolean =>
-  node.kind === 'power'
-    ? wholeNumber(node.exponent) !== null && isRational(node.base)
-    : rationalKinds.has(node.kind) && tree.children(node).every(isRational);
 
 /** From a power of 2 on with t = 1/x: ∫ f(x) dx is ∫ f(1/t)/t² dt. */
 function farOut({ body, variable, side, start, allowed }: Beside): Range | null {

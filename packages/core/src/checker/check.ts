@@ -2,6 +2,7 @@ import type { Expression } from '../language/tree.ts';
 import type { Certificate, Checked, Claim, Listed, ListedSolutions, Shown, SignedStretch } from './claims.ts';
 import { evaluate, numberOf, type Course } from './evaluate.ts';
 import { isZero } from './exact.ts';
+import { reachOfSign } from './growth.ts';
 import { derivativeWrittenOut, isIdenticallyZero } from './identities.ts';
 import * as jets from './jets.ts';
 import { followsJoints } from './joints.ts';
@@ -146,7 +147,7 @@ class Checker {
       { halvings: fewHalvings, ways: direct },
       { halvings: 0, ways: bent },
       { halvings: mostHalvings, ways: [this.byBounds, ...bent] },
-      { halvings: mostHalvings, ways: [this.byDerivative] },
+      { halvings: mostHalvings, ways: [this.byDerivative, this.byGrowth] },
     ];
     for (const { halvings, ways } of passes) {
       this.halvings = halvings;
@@ -256,6 +257,45 @@ class Checker {
     return order < factorials.length
       ? { by: 'bounds', low: n.toDouble(low), high: n.toDouble(high) }
       : { by: 'numerator' };
+  }
+
+  /** Beside a joint by how the function grows there, and further away by bounds. */
+  private byGrowth({ order, from, to, zeros }: Claim): Shown | null {
+    const middle = from + (to - from) / 2;
+    const areBoth =
+      zeros === 0 && this.isAwayBeside(order, from, middle, 1) && this.isAwayBeside(order, to, middle, -1);
+    return areBoth ? { by: 'numerator' } : null;
+  }
+
+  /** Whether what stands above the fraction line of a derivative, written out, is nowhere 0: by its slope. */
+  private hasNumerator(order: number, from: number, to: number): boolean {
+    const derivative = this.derivative(this.body, order);
+    if (!derivative) return false;
+    const above = derivative.kind === 'divide' ? derivative.left : derivative;
+    const checker = new Checker(above, this.variable, this.joints, this.budget);
+    return checker.bySlope({ order: 0, from, to, zeros: 0 }) !== null;
+  }
+
+  /** From an end of a part on, which may be a joint, to its middle. */
+  private isAwayBeside(order: number, end: number, middle: number, way: -1 | 1): boolean {
+    const within = (a: number, b: number): boolean => {
+      const [from, to] = [Math.min(a, b), Math.max(a, b)];
+      return this.awayFromZero(order, from, to) !== null || this.hasNumerator(order, from, to);
+    };
+    const joint = this.joints.find(({ low, high }) => (way > 0 ? high === end : low === end));
+    if (!joint?.at) return within(end, middle);
+    const width = Math.abs(middle - end);
+    const [only, ...others] = this.courses(Math.min(end, middle), Math.max(end, middle), 1);
+    if (!only || others.length > 0) return false;
+    const reach = reachOfSign(only.body, this.variable, order, joint.at, way, width);
+    // What is shown is shown from the number itself on, which lies somewhere in the joint.
+    if (reach === null || joint.high - joint.low > reach / 4) return false;
+    let distance = reach / 2;
+    for (; distance < width; distance *= 2) {
+      const further = Math.min(2 * distance, width);
+      if (!within(end + way * distance, end + way * further)) return false;
+    }
+    return true;
   }
 
   /** All values of a part, or what stands above the fraction line, none of them 0; the part is halved where that helps. */

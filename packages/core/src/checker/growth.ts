@@ -5,6 +5,7 @@ import { isZero } from './exact.ts';
 import * as f from './functions.ts';
 import { derivativeWrittenOut } from './identities.ts';
 import { NoRule, ratioOf, withinRules } from './literals.ts';
+import { moved } from './moved.ts';
 import * as n from './numbers.ts';
 import type { Range } from './numbers.ts';
 import { divided } from './quotients.ts';
@@ -352,3 +353,31 @@ const sizeOf = (x: Range): Range => {
 
 const widthOf = ({ low, high }: Range): Range => n.subtract(n.point(high), n.point(low));
 const isNarrower = (x: Range, y: Range): boolean => n.compare(widthOf(x).high, widthOf(y).high) <= 0;
+
+/** Shares of a width for which it is tried to show a sign. */
+const widths = [1, 0.5, 0.25, 2 ** -4, 2 ** -8, 2 ** -16, 2 ** -32, 2 ** -48];
+
+/**
+ * How far from a number a derivative is shown to be nowhere 0; null where it is not shown at all.
+ * @param way the side on which it is looked at
+ */
+export function reachOfSign(
+  body: Expression,
+  variable: string,
+  order: number,
+  at: Expression,
+  way: -1 | 1,
+  width: number,
+): number | null {
+  const derivative = derivativeWrittenOut(body, variable, order);
+  if (!derivative) return null;
+  const t = tree.name(variable);
+  const beside = moved(derivative, variable, way > 0 ? tree.add(at, t) : tree.subtract(at, t));
+  const found = widths
+    .map((share) => Math.min(0.25, share * width))
+    .find((epsilon) => {
+      const growth = withinRules(() => new Growths(variable, epsilon).of(beside));
+      return growth !== null && n.isOneSided(growth.range);
+    });
+  return found ?? null;
+}

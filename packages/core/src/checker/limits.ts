@@ -1,11 +1,12 @@
 import type { Expression } from '../language/tree.ts';
 import { evaluate, numberOf } from './evaluate.ts';
-import { approached, areApart, around, type Approach, unknownApproach } from './joints.ts';
+import { approached, areApart, unknownApproach, type Approach } from './approach.ts';
 import { withinRules } from './literals.ts';
 import * as n from './numbers.ts';
 import type { Range } from './numbers.ts';
 import { rationalOf } from './polynomials.ts';
 import { divided } from './quotients.ts';
+import { around } from './values.ts';
 
 /** What is claimed of a limit: a number, none since it is beyond all bounds, or none since the sides differ. */
 export type ClaimedLimit =

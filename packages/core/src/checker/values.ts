@@ -64,3 +64,15 @@ export function isSignAt(body: Expression, variable: string, place: Place, told:
   if (!value || told === null) return value === told;
   return n.isOneSided(value) ? n.signOfRange(value) === told : told === 0;
 }
+
+/** How far a double may be from the number that it stands for, relative to it. */
+const nearby = 2 ** -44;
+const leastReach = 1e-290;
+
+/** What a double stands for: an infinite one, heights beyond all doubles. */
+export const around = (x: number): Range => {
+  if (x === -Infinity) return n.negate(around(Infinity));
+  if (x === Infinity) return n.between(Number.MAX_VALUE, Infinity);
+  const reach = Math.max(Math.abs(x) * nearby, leastReach);
+  return n.between(x - reach, x + reach);
+};

@@ -4,6 +4,7 @@ import type { Form, Powers, Sum } from './forms.ts';
 import { NoRule, ratioOf } from './literals.ts';
 
 const highestPower = 24;
+const inverses = new Set(['arctan', 'artanh', 'arcsin', 'arccos', 'arsinh', 'arcosh']);
 
 /** What a number stands for in sums that are written out. */
 interface Generator {
@@ -422,9 +423,34 @@ export class WrittenOut {
         return this.generator(
           `${name} ${f.textOf(u.above)}/${f.textOf(u.below)}`,
           call(name, this.written(u)),
-          null,
+          this.inverseSlope(name, u),
         );
     }
+  }
+
+  /** The derivative of an inverse function, u′/(1 + u²) for arctan u and its kin; null for any other. */
+  private inverseSlope(name: string, u: Form): (() => Form) | null {
+    const square = (): Form => this.product(u, u);
+    const one = f.whole(1);
+    const below = (): Form | null => {
+      switch (name) {
+        case 'arctan':
+          return this.sum(one, square());
+        case 'artanh':
+          return this.sum(one, f.minus(square()));
+        case 'arcsin':
+          return this.root(this.sum(one, f.minus(square())), 2);
+        case 'arccos':
+          return f.minus(this.root(this.sum(one, f.minus(square())), 2));
+        case 'arsinh':
+          return this.root(this.sum(one, square()), 2);
+        case 'arcosh':
+          return this.root(this.sum(square(), f.whole(-1)), 2);
+        default:
+          return null;
+      }
+    };
+    return inverses.has(name) ? () => this.quotient(this.slopeOf(u), below() as Form) : null;
   }
 }
 

@@ -1,21 +1,23 @@
 import type { Expression } from '../language/tree.ts';
-import type { Certificate, ListedSolutions } from './claims.ts';
-import { evaluate, numberOf } from './evaluate.ts';
 import {
   areApart,
+  besideJoint,
   courseBeside,
   edgesOf,
   growth,
+  isNowhereBeside,
   near,
   nearer,
   steepEnough,
-  type AtJoints,
   type Joint,
-} from './joints.ts';
+} from './approach.ts';
+import type { Certificate, ListedSolutions } from './claims.ts';
+import { numberOf } from './evaluate.ts';
+import type { AtJoints } from './joints.ts';
 import type { Jet } from './jets.ts';
 import { withinRules } from './literals.ts';
 import * as n from './numbers.ts';
-import type { Float, Range } from './numbers.ts';
+import type { Range } from './numbers.ts';
 import { divided } from './quotients.ts';
 import { bounded, rangeOf, valueAt } from './values.ts';
 
@@ -76,9 +78,6 @@ interface SlopeBeside {
   readonly isSteep: boolean;
 }
 
-/** How far beside a joint a slope is looked for. */
-const besideJoint = 2 ** -20;
-
 /** Null where the function is not defined on that side. */
 function slopeBeside(
   { body, variable, orders: [order = 0] }: Certificate,
@@ -98,15 +97,4 @@ function slopeBeside(
   const slope = slopeAt(0);
   const isSteep = !slope && growth(slopeAt(near), slopeAt(nearer), steepEnough) !== 0;
   return { limit: bounded(jetAt(0)[0]), slope, isSteep };
-}
-
-/** Whether the function has no value next to a place, but for what is nearer than all that is looked at. */
-function isNowhereBeside(body: Expression, variable: string, { low, high }: Range, way: -1 | 1): boolean {
-  const away = (share: number): Float => {
-    const step = n.point(n.fromDouble(way * besideJoint * share));
-    return n.add(n.point(way < 0 ? low : high), step).low;
-  };
-  const [far, close] = [away(1), away(nearer)];
-  const part = way < 0 ? { low: far, high: close } : { low: close, high: far };
-  return withinRules(() => evaluate(body, variable, part, 1))?.length === 0;
 }
