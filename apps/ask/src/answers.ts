@@ -19,7 +19,7 @@ import {
   checkLimit,
   check,
   checkedIntegral,
-  shownBound,
+  shownIntegral,
   checkSigns,
   checkSolutions,
   keyPoints,
@@ -179,13 +179,15 @@ function definiteIntegral(question: QuestionAbout<'integral'>): unknown {
   const found = integral(body, variable, question.on, { isTotal: question.total });
   const { value, exact, diverges, undefinedOn } = found;
   // What is estimated may be shown by the checker's own bounds.
-  const shown = question.certificate ? shownBound(body, variable, question.on, found, question.total) : null;
-  const [bound, certainty] = shown === null ? [found.bound, found.certainty] : [shown, 'proved' as const];
+  const shown = question.certificate
+    ? shownIntegral(body, variable, question.on, found, question.total)
+    : null;
+  const [bound, certainty] = shown ? [shown.bound, 'proved'] : [found.bound, found.certainty];
   const checked = question.certificate
-    ? checkedIntegral(body, variable, question.on, { ...found, bound, certainty }, question.total)
+    ? (shown?.checked ?? checkedIntegral(body, variable, question.on, found, question.total))
     : null;
   // What the checker does not accept is called estimated.
-  const isRefused = question.certificate && shown === null && checked?.isAccepted !== true;
+  const isRefused = question.certificate && checked?.isAccepted !== true;
   return {
     value: plain(value),
     exact: textOf(exact),

@@ -82,7 +82,7 @@ export {
   type SideHeight,
 } from './analysis/keyPoints.ts';
 export { certificateOf, certificateOfSolutions } from './analysis/certificate.ts';
-export { checkedIntegral, shownBound } from './area/certificate.ts';
+export { checkedIntegral, shownIntegral } from './area/certificate.ts';
 export { check, checkSigns, checkSolutions } from './checker/check.ts';
 export { checkLimit, type CheckedLimit } from './checker/limits.ts';
 export type { Certificate, Checked, Claim, Shown } from './checker/claims.ts';

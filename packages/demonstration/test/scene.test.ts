@@ -263,4 +263,30 @@ describe('labels', () => {
   ])('find their places beside a curve that leads %s', (_where, run) => {
     expect(placeLabels(marksWith(run), frame)).toHaveLength(1);
   });
+
+  const label = (x: number, text: string, isSpare = true): Mark => {
+    return { kind: 'label', x, y: 120, text, tone: 'f', isSpare };
+  };
+  const narrow = { left: 0, top: 0, width: 300, height: 240 };
+
+  test('of many in little room as many as there is room for are there, and what stands alone is', () => {
+    const many = Array.from({ length: 48 }, (_, i) => label(4 + 6 * i, `(${i}.000, 1.000)`));
+    const placed = placeLabels([...many, label(150, 'A = 2', false)], narrow);
+    expect(placed.length).toBeGreaterThan(4);
+    expect(placed.length).toBeLessThan(30);
+    for (const { left, width } of placed) expect([left >= 0, left + width <= 300]).toEqual([true, true]);
+    expect(placed.map(({ label: { text } }) => text)).toContain('A = 2');
+    for (const a of placed)
+      for (const b of placed)
+        if (a !== b)
+          expect(
+            Math.abs(a.left - b.left) >= (a.left < b.left ? a.width : b.width) ||
+              Math.abs(a.top - b.top) >= a.height,
+          ).toBe(true);
+  });
+
+  test('a place is labelled once with the same text, and with each text of its own', () => {
+    const placed = placeLabels([label(50, '(0, 0)'), label(50.2, '(0, 0)'), label(50, 'P')], narrow);
+    expect(placed.map(({ label: { text } }) => text)).toEqual(['(0, 0)', 'P']);
+  });
 });

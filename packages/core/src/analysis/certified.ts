@@ -3,7 +3,7 @@ import { check, checkSigns, checkSolutions } from '../checker/check.ts';
 import type { Certificate, Listed } from '../checker/claims.ts';
 import { followsCondition, type SignedDifference } from '../checker/conditions.ts';
 import { isSignAt } from '../checker/values.ts';
-import { checkedIntegral, shownBound } from '../area/certificate.ts';
+import { checkedIntegral, shownIntegral } from '../area/certificate.ts';
 import { unpacked } from '../interpolation/packed.ts';
 import * as tree from '../language/tree.ts';
 import type { Expression } from '../language/tree.ts';
@@ -48,20 +48,20 @@ function checkedOutcome(asked: Question, outcome: Outcome & { ok: true }, refuse
     const { answer } = certificate.isAccepted ? outcome : (refused as typeof outcome);
     return { ok: true, answer: { ...(answer as AnswerTo['keyPoints']), certificate } };
   }
-  if (asked.ask === 'integral') return shownIntegral(asked, outcome, refused);
+  if (asked.ask === 'integral') return checkedArea(asked, outcome, refused);
   const isConfirmed = confirmed[asked.ask] as ((asked: Question, answer: unknown) => boolean) | undefined;
   return isConfirmed?.(asked, outcome.answer) ? outcome : refused;
 }
 
 /** An integral that is called proved, if the checker's bounds say so, too; one that is estimated, with bounds that they show. */
-function shownIntegral(
+function checkedArea(
   { body, variable, interval, isTotal }: QuestionOf<'integral'>,
   outcome: Outcome & { ok: true },
   refused: Outcome,
 ): Outcome {
   const answer = outcome.answer as AnswerTo['integral'];
-  const bound = shownBound(body, variable, interval, answer, isTotal);
-  if (bound !== null) return { ok: true, answer: { ...answer, bound, certainty: 'proved' } };
+  const shown = shownIntegral(body, variable, interval, answer, isTotal);
+  if (shown) return { ok: true, answer: { ...answer, bound: shown.bound, certainty: 'proved' } };
   return checkedIntegral(body, variable, interval, answer, isTotal)?.isAccepted ? outcome : refused;
 }
 

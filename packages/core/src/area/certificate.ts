@@ -44,9 +44,26 @@ export function certificatesOfArea(
   isOpenEverywhere = false,
 ): readonly AreaCertificate[] | null {
   const { stretches, undecided } = stretchesOf(body, variable, interval, false);
-  if (undecided.length > 0) return null;
+  if (undecided.length > 0) return cutFarOut(body, variable, interval, isOpenEverywhere);
   const found = stretches.map((stretch) => ofStretch(stretch, body, variable, isOpenEverywhere));
   return found.every((one) => one !== null) ? found : null;
+}
+
+/** How far out a function is cut that does something ever again, as |sin x| does: beyond it is told as a whole. */
+const farCut = 64;
+
+function cutFarOut(
+  body: Expression,
+  variable: string,
+  [a, b]: readonly [number, number],
+  isOpen: boolean,
+): readonly AreaCertificate[] | null {
+  const [low, high] = [Math.max(a, -farCut), Math.min(b, farCut)];
+  if (!(low < high) || (a === low && b === high)) return null;
+  const inside = certificatesOfArea(body, variable, [low, high], isOpen);
+  const left: AreaCertificate = { body, variable, ends: [2 * low, low], from: 'infinity' };
+  const right: AreaCertificate = { body, variable, ends: [high, 2 * high], to: 'infinity' };
+  return inside && [...(a < low ? [left] : []), ...inside, ...(b > high ? [right] : [])];
 }
 
 /** How far out the part of an infinite interval begins that is left to how the function grows. */
@@ -104,23 +121,26 @@ export const checkedIntegral = (
 /** Relative to the value: bounds of an integral that is estimated tell something where they are as narrow. */
 const narrow = 1e-9;
 
-/**
- * How far an integral that is estimated may be from its value, as the checker's own bounds show; null where they do not, or
- * tell less than the estimate.
- */
-export function shownBound(
+/** What the checker shows of an integral that is estimated only. */
+export interface ShownIntegral {
+  /** How far the integral may be from its value. */
+  readonly bound: number;
+  readonly checked: CheckedArea;
+}
+
+/** The checker's own bounds of an integral that is estimated; null where it has none, or they tell less than the estimate. */
+export function shownIntegral(
   body: Expression,
   variable: string,
   interval: readonly [number, number],
   { value, certainty }: Told,
   isTotal: boolean,
-): number | null {
+): ShownIntegral | null {
   if (certainty !== 'estimated' || Number.isNaN(value)) return null;
-  const bound = narrow * Math.abs(value);
-  const found = checked(body, variable, interval, { value, bound, exact: null }, isTotal);
-  return found?.isAccepted && found.bounds
-    ? Math.max(value - found.bounds[0], found.bounds[1] - value)
-    : null;
+  const allowed = narrow * Math.abs(value);
+  const found = checked(body, variable, interval, { value, bound: allowed, exact: null }, isTotal);
+  if (!found?.isAccepted || !found.bounds) return null;
+  return { bound: Math.max(value - found.bounds[0], found.bounds[1] - value), checked: found };
 }
 
 function checked(

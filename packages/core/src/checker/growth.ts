@@ -191,7 +191,8 @@ export class Growths {
   /** ln(1 + v) is v/(1 + w) with w between 0 and v. */
   private besideOne(node: Expression): Growth | null {
     const rest = derivativeWrittenOut(tree.subtract(node, tree.number(1)), this.variable, 0);
-    const v = rest && this.of(rest);
+    // Written out it may have values where it has none as it stands: √u² is u.
+    const v = rest && this.of(node) && this.of(rest);
     const values = v && this.valuesOf(v);
     const below = values && n.add(unit, withZero(values));
     return v && below && n.signOf(below.low) > 0

@@ -109,7 +109,7 @@ export function waveTail({ envelope, wave }: Summand, variable: string, start: n
   const phase = wave?.arguments[0];
   const slope = phase && derivativeWrittenOut(phase, variable, 1);
   if (!wave || !phase || !slope) return null;
-  const size = leftAfterRounds(envelope, slope, variable, start);
+  const size = leftAfterRounds(envelope, phase, slope, variable, start);
   if (!size) return null;
   const x = n.point(n.fromDouble(start));
   const at = (formula: Expression, length: number): Jet | null => {
@@ -135,11 +135,14 @@ export function waveTail({ envelope, wave }: Summand, variable: string, start: n
 /** Bounds, of either sign, of ∫ |hₘ′| from a number on to ∞; null where the h before are not shown to fall to 0. */
 function leftAfterRounds(
   envelope: Expression,
+  phase: Expression,
   slope: Expression,
   variable: string,
   start: number,
 ): Range | null {
   const growths = new Growths(variable, 1 / start);
+  // Its derivative may have values where it has none itself: of (√u)² it is u′.
+  if (!growths.of(turnedRound(phase, variable))) return null;
   const growing = new GrowthJets(growths, variable, rounds + 1);
   const [above, rate] = [growing.of(envelope), growing.of(slope)];
   const below = rate && growing.reciprocal(rate);
@@ -152,6 +155,9 @@ function leftAfterRounds(
   }
   return null;
 }
+
+const turnedRound = (formula: Expression, variable: string): Expression =>
+  tree.substitute(formula, variable, tree.divide(tree.number(1), tree.name(variable)));
 
 /** With t = 1/x: ∫ f dx is ∫ f/t² dt. */
 const areaOf = (growths: Growths, growth: Growth): Range | null => {

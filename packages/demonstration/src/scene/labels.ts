@@ -15,33 +15,50 @@ const digitWidth = 5.9;
 const height = 24;
 const padding = 14;
 
-/** Places of a label's nearest corner from its point, the nearer ones first. */
-const offsets: readonly (readonly [number, number])[] = [16, 22, 30, 46, 64].flatMap((away) => [
-  [away * 0.8, -height - away] as const,
-  [-away * 0.8, -height - away] as const,
-  [away * 0.8, away] as const,
-  [-away * 0.8, away] as const,
-  [away + 8, -height / 2] as const,
-  [-away - 8, -height / 2] as const,
-  [0, -height - away] as const,
-  [0, away] as const,
-]);
+/** Places of a label's nearest corner from its point, so many pixels away. */
+const places = (away: number): readonly (readonly [number, number])[] => [
+  [away * 0.8, -height - away],
+  [-away * 0.8, -height - away],
+  [away * 0.8, away],
+  [-away * 0.8, away],
+  [away + 8, -height / 2],
+  [-away - 8, -height / 2],
+  [0, -height - away],
+  [0, away],
+];
+/** The nearer ones first. One of many has to lie near to its point, or nobody could tell whose it is. */
+const nearOffsets = [16, 22, 30].flatMap(places);
+const offsets = [...nearOffsets, ...[46, 64].flatMap(places)];
 
-/** Puts every label of a tier beside its place where it covers least: curves, lines, other labels. */
+/**
+ * Puts the labels of a tier beside their places where they cover least: curves, lines, other labels. One of many for which
+ * there is no room is left out: its place is marked, and told in a list.
+ */
 export function placeLabels(marks: readonly Mark[], frame: Frame): PlacedLabel[] {
-  const texts = marks.filter((mark) => mark.kind === 'note');
+  const texts = marks.filter((mark) => mark.kind === 'note').map(boxOfNote);
   const placed: PlacedLabel[] = [];
-  const labels = marks.filter(
-    (mark): mark is MarkOf<'label'> => mark.kind === 'label' && isInside(frame, mark.x, mark.y),
-  );
+  const labels = labelsIn(marks, frame);
   if (labels.length === 0) return placed;
   const crowd = new Crowd(surroundings(labels), marks.map(obstaclesOf));
   for (const label of labels) {
-    const boxes = offsets.map(([dx, dy]) => boxFor(label, dx, dy));
-    const costs = boxes.map((box, i) => costOf(box, i, crowd, texts, placed, frame));
-    placed.push(boxes[costs.indexOf(Math.min(...costs))] as PlacedLabel);
+    const boxes = (label.isSpare ? nearOffsets : offsets).map(([dx, dy]) => boxFor(label, dx, dy));
+    const costs = boxes.map((box, i) => costOf(box, i, crowd, [...texts, ...placed], frame));
+    const least = Math.min(...costs);
+    if (!label.isSpare || least <= mostOfSpare) placed.push(boxes[costs.indexOf(least)] as PlacedLabel);
   }
   return placed;
+}
+
+/** The labels of places that are seen, each text once at its place, and those first that are never left out. */
+function labelsIn(marks: readonly Mark[], frame: Frame): MarkOf<'label'>[] {
+  const labels = new Map<string, MarkOf<'label'>>();
+  for (const mark of marks) {
+    if (mark.kind !== 'label' || !isInside(frame, mark.x, mark.y)) continue;
+    const key = `${Math.round(mark.x)} ${Math.round(mark.y)} ${mark.text}`;
+    if (!labels.has(key)) labels.set(key, mark);
+  }
+  const isSpare = ({ isSpare = false }: MarkOf<'label'>): number => Number(isSpare);
+  return [...labels.values()].sort((a, b) => isSpare(a) - isSpare(b));
 }
 
 /** Pixels that a label may lie away from its place, its own width included. */
@@ -70,18 +87,18 @@ const isInside = (frame: Frame, x: number, y: number): boolean =>
 const coveredCurve = 10;
 const outsidePixel = 6;
 const coveredText = 500;
+/** What one of many may cost at most: it covers no text, sticks out nowhere, and hardly covers a curve. */
+const mostOfSpare = 50;
 
 function costOf(
   box: PlacedLabel,
   preference: number,
   crowd: Crowd,
-  texts: readonly MarkOf<'note'>[],
-  placed: readonly PlacedLabel[],
+  others: readonly Box[],
   frame: Frame,
 ): number {
   let cost = preference + coveredCurve * crowd.countIn(box);
-  cost += placed.filter((other) => overlaps(box, other)).length * coveredText;
-  cost += texts.filter((text) => overlaps(box, boxOfNote(text))).length * coveredText;
+  cost += others.filter((other) => overlaps(box, other)).length * coveredText;
   const outside =
     Math.max(0, frame.left - box.left) +
     Math.max(0, box.left + box.width - frame.left - frame.width) +

@@ -174,6 +174,8 @@ export type Mark =
       readonly y: number;
       readonly tone: Tone;
       readonly text: string;
+      /** One of many that a list tells as well: it is left out where there is no room for it. */
+      readonly isSpare?: boolean;
     }
   /** A small text without a box at exactly this place. */
   | {

@@ -50,7 +50,7 @@ export function marksOf(
   const labelled = y ?? point.sides?.left?.value;
   if (!hasLabel || labelled === undefined || dots.length === 0) return dots;
   const text = `(${format(knownNumber(x), tier.rule).text}, ${heightText(point, tier.rule)})`;
-  return [...dots, { kind: 'label', x: px, y: tier.toY(labelled), tone, text }];
+  return [...dots, { kind: 'label', x: px, y: tier.toY(labelled), tone, text, isSpare: true }];
 }
 
 /** Of a jump: its value filled, and open the limits that are not its value. */

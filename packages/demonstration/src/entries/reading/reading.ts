@@ -87,7 +87,7 @@ export const readingKind: EntryKind<ReadingEntry, ReadingResult> = {
       const place = { x: tier.toX(feature.at.value), y: tier.toY(y), tone };
       const dot: Mark = { kind: 'dot', entry: id, ...place, shape: shapes[feature.feature] };
       if (features.length > mostLabels) return [dot];
-      return [dot, { kind: 'label', ...place, text: labelOf(feature, curve) }];
+      return [dot, { kind: 'label', ...place, text: labelOf(feature, curve), isSpare: true }];
     });
   },
 };

@@ -117,7 +117,7 @@ export const solutionsKind: EntryKind<SolutionsEntry, SolutionsResult> = {
         const text = `(${format(known, tier.rule).text}, ${format(knownNumber(y), tier.rule).text})`;
         return [
           { kind: 'dot', entry: id, ...place },
-          { kind: 'label', ...place, text },
+          { kind: 'label', ...place, text, isSpare: true },
         ];
       }),
     ];
