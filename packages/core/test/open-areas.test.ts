@@ -1,7 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import { integral, readExpression, type Expression } from '../src/index.ts';
 import { checkedIntegral, shownIntegral } from '../src/area/certificate.ts';
-import { checkAreas } from '../src/checker/areas.ts';
+import { exactPlace } from '../src/analysis/place.ts';
+import { checkAreas, type AreaCertificate } from '../src/checker/areas.ts';
 import { cases } from '../../../tests/cases.ts';
 import { Random } from '../fuzz/inputs.ts';
 
@@ -22,6 +23,9 @@ const checked = (text: string, a: number, b: number, isTotal = false) => {
 /** Bounds of the area between doubles and beyond, from a number as a formula or an infinity, and to one. */
 function boundsOf(text: string, ends: readonly number[], from: string | null, to: string | null) {
   const open = (end: string): Expression | 'infinity' => (end === 'infinity' ? end : read(end));
+  const place = (end: string | null, side: 1 | -1, otherwise: number): number =>
+    end === 'infinity' ? side * Infinity : end === null ? otherwise : (exactPlace(read(end))?.value ?? NaN);
+  const interval = [place(from, -1, ends[0] ?? NaN), place(to, 1, ends.at(-1) ?? NaN)] as const;
   const certificate = {
     body: read(text),
     variable: 'x',
@@ -29,7 +33,7 @@ function boundsOf(text: string, ends: readonly number[], from: string | null, to
     ...(from === null ? {} : { from: open(from) }),
     ...(to === null ? {} : { to: open(to) }),
   };
-  return checkAreas([certificate], { value: 0, bound: 1e-10, exact: null }).bounds;
+  return checkAreas([certificate], interval, { value: 0, bound: 1e-10, exact: null }).bounds;
 }
 
 describe('what is proved of an improper integral is accepted', () => {
@@ -239,9 +243,34 @@ test('a value beside the area, and bounds that are too narrow, are refused', () 
     to: 'infinity' as const,
   };
   const isAccepted = (value: number, bound: number): boolean =>
-    checkAreas([certificate], { value, bound, exact: null }).isAccepted;
+    checkAreas([certificate], [0, infinity], { value, bound, exact: null }).isAccepted;
   const value = Math.sqrt(Math.PI);
   expect(isAccepted(value, 1e-10)).toBe(true);
   expect(isAccepted(value + 3e-10, 1e-10)).toBe(false);
   expect(isAccepted(value, 1e-17)).toBe(false);
+});
+
+test('stretches that leave something out, overlap, or are of another interval are refused', () => {
+  const body = read('1/sqrt(abs(x))');
+  const stretch = (ends: readonly number[], open: Pick<AreaCertificate, 'from' | 'to'>): AreaCertificate => ({
+    ...{ body, variable: 'x', ends },
+    ...open,
+  });
+  const zero = read('0');
+  const [left, right] = [stretch([-1, -0.5], { to: zero }), stretch([0.5, 1], { from: zero })];
+  const boundsOver = (on: readonly [number, number], ...stretches: readonly AreaCertificate[]) =>
+    checkAreas(stretches, on, { value: 4, bound: 1e-10, exact: null }).bounds;
+  const whole = boundsOver([-1, 1], left, right);
+  expect(whole?.map((end) => Math.abs(end - 4) < 1e-10)).toEqual([true, true]);
+  for (const stretches of [
+    [left],
+    [right],
+    [right, left],
+    [left, stretch([0.5, 1], {})],
+    [left, stretch([0.5, 1], { from: read('1/100') })],
+    [],
+  ])
+    expect(boundsOver([-1, 1], ...stretches)).toBeNull();
+  expect(boundsOver([-1, 2], left, right)).toBeNull();
+  expect(boundsOver([-1, Infinity], left, right)).toBeNull();
 });

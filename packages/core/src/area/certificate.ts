@@ -160,7 +160,7 @@ function checked(
     const certificates = certificatesOfArea(whole, variable, interval, isOpenEverywhere);
     const isOpen = certificates?.some(({ from, to }) => from !== undefined || to !== undefined);
     const count = certificates?.reduce((all, { ends }) => all + ends.length, 0) ?? 0;
-    return certificates && isOpen && count <= mostParts ? checkAreas(certificates, claim) : null;
+    return certificates && isOpen && count <= mostParts ? checkAreas(certificates, interval, claim) : null;
   };
   const found = opened(false);
   if (found?.isAccepted) return found;

@@ -1,7 +1,8 @@
 import type { Expression } from '../language/tree.ts';
-import { besideEnds, type OpenArea } from './areaEnds.ts';
+import { besideEnds, type OpenArea, type OpenEnd } from './areaEnds.ts';
 import { AreaParts, type Part } from './areaParts.ts';
 import { numberOf } from './evaluate.ts';
+import { withinRules } from './literals.ts';
 import * as n from './numbers.ts';
 import type { Float, Range } from './numbers.ts';
 
@@ -41,12 +42,19 @@ const narrow = 1e-9;
  * 1966; from memory), or by the range of values times the width, and holds what is claimed against the sum.
  */
 export const checkArea = (certificate: AreaCertificate, claim: AreaClaim): CheckedArea =>
-  checkAreas([certificate], claim);
+  checkAreas([certificate], [certificate.ends[0] ?? NaN, certificate.ends.at(-1) ?? NaN], claim);
 
-/** The same of an integral that is told in stretches, one behind the other. */
-export function checkAreas(certificates: readonly AreaCertificate[], claim: AreaClaim): CheckedArea {
+/**
+ * The same of an integral that is told in stretches, one behind the other.
+ * @param interval over which it is claimed
+ */
+export function checkAreas(
+  certificates: readonly AreaCertificate[],
+  interval: readonly [number, number],
+  claim: AreaClaim,
+): CheckedArea {
   const refused = { isAccepted: false, bounds: null, parts: [] };
-  if (certificates.length === 0 || !certificates.every(isInOrder)) return refused;
+  if (!certificates.every(isInOrder) || !follow(certificates, interval)) return refused;
   const areas = certificates.map(({ body, variable, ends }) => {
     const area = new AreaParts(body, variable);
     return { area, rough: area.inParts(ends) };
@@ -75,6 +83,33 @@ export function checkAreas(certificates: readonly AreaCertificate[], claim: Area
 function isInOrder({ ends, from, to }: AreaCertificate): boolean {
   const least = from !== undefined && to !== undefined ? 1 : 2;
   return ends.length >= least && ends.every((end, i) => i === 0 || end > (ends[i - 1] as number));
+}
+
+type Edge = number | OpenEnd;
+
+/** Whether stretches are one behind the other, from one end of an interval to the other. */
+function follow(certificates: readonly AreaCertificate[], [a, b]: readonly [number, number]): boolean {
+  let reached: Edge = a === -Infinity ? 'infinity' : a;
+  for (const { ends, from, to } of certificates) {
+    if (!meet(reached, from ?? (ends[0] as number))) return false;
+    reached = to ?? (ends.at(-1) as number);
+  }
+  return certificates.length > 0 && meet(reached, b === Infinity ? 'infinity' : b);
+}
+
+/** Whether two ends are the same, as far as doubles and the digits of the checker tell numbers apart. */
+function meet(x: Edge, y: Edge): boolean {
+  if (x === 'infinity' || y === 'infinity' || (typeof x === 'number' && typeof y === 'number'))
+    return x === y;
+  const [one, other] = [x, y].map((end) =>
+    typeof end === 'number' ? besideDouble(end) : withinRules(() => numberOf(end)),
+  );
+  return !!one && !!other && n.common(one, other) !== null;
+}
+
+function besideDouble(x: number): Range {
+  const reach = Math.abs(x) * Number.EPSILON;
+  return n.between(x - reach, x + reach);
 }
 
 function holds({ value, bound, exact }: AreaClaim, total: Range, allowed: number): boolean {
