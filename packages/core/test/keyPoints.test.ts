@@ -273,6 +273,20 @@ describe('signs', () => {
   ])('%s on [%s, %s], order %s', (text, a, b, order, expected) =>
     expect(inWords(text, a, b, order)).toBe(expected),
   );
+
+  test.each([
+    ['14 + 8 sin(π(x - 9)/12) + 17 e^(-900(x - 4.35)^2) for 0 <= x <= 24', 1, true],
+    ['e^(-x^2) for 0 <= x <= 24', 1, true],
+    ['2^x - 3 for 0 <= x <= 4', 0, true],
+    // Of (−1)ˣ and 0ˣ there are values that stand alone.
+    ['(1 - 2)^x for 0 <= x <= 4', 1, false],
+    ['x + (-2)^x', 0, false],
+  ] as const)(
+    'powers of a number above 0 have no values that stand alone: of %s',
+    (text, order, isComplete) => {
+      expect(signs(read(text), 'x', [0, 24], order).complete).toBe(isComplete);
+    },
+  );
 });
 
 describe('solutions', () => {

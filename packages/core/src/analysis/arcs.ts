@@ -3,6 +3,7 @@ import { evaluateAt } from '../evaluate/values.ts';
 import * as tree from '../language/tree.ts';
 import type { Expression } from '../language/tree.ts';
 import { signOf } from '../limit/ball.ts';
+import { signOfConstant } from '../limit/constantSign.ts';
 import { nameOfSpot, limitOfFormula, type ProvedLimit, type Spot } from '../limit/growth/limitOfFormula.ts';
 import { holdsIntegral } from './breaks.ts';
 import {
@@ -459,10 +460,15 @@ export class Arcs {
   }
 }
 
+/** A power with the variable in its exponent, of anything but a number above 0. */
 function hasMovingExponent(node: Expression, variable: string): boolean {
-  const isMoving = node.kind === 'power' && tree.dependsOn(node.exponent, variable);
+  const isMoving =
+    node.kind === 'power' && tree.dependsOn(node.exponent, variable) && !isPositive(node.base, variable);
   return isMoving || tree.children(node).some((part) => hasMovingExponent(part, variable));
 }
+
+const isPositive = (node: Expression, variable: string): boolean =>
+  !tree.dependsOn(node, variable) && signOfConstant(node) === 1;
 
 const holdsSmoothTable = (node: Expression): boolean =>
   (node.kind === 'spline' && node.spline.shape === 'smooth') || tree.children(node).some(holdsSmoothTable);
