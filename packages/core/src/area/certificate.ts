@@ -58,7 +58,7 @@ function cutFarOut(
   [a, b]: readonly [number, number],
   isOpen: boolean,
 ): readonly AreaCertificate[] | null {
-  const [low, high] = [Math.max(a, -farCut), Math.min(b, farCut)];
+  const [low, high] = [a === -Infinity ? -farCut : a, b === Infinity ? farCut : b];
   if (!(low < high) || (a === low && b === high)) return null;
   const inside = certificatesOfArea(body, variable, [low, high], isOpen);
   const left: AreaCertificate = { body, variable, ends: [2 * low, low], from: 'infinity' };

@@ -11,6 +11,7 @@ const length = 13;
 const mostHalvings = 8;
 /** Parts that may be halved for one certificate. */
 const mostParts = 400;
+
 /** A part of the axis with bounds of the area over it. */
 export interface Part {
   readonly from: number;
