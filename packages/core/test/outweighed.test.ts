@@ -1,10 +1,12 @@
 import { describe, expect, test } from '@jest/globals';
 import { keyPoints, readExpression, type Expression } from '../src/index.ts';
-import { canonical } from '../src/algebra/canonical.ts';
+import { canonical, type Canonical } from '../src/algebra/canonical.ts';
+import { derivativeOf } from '../src/algebra/differentiate.ts';
 import { written } from '../src/algebra/written.ts';
 import { withoutOutweighed } from '../src/analysis/outweighed.ts';
 import { exactPlace, type Place } from '../src/analysis/place.ts';
 import { Zeros } from '../src/analysis/zeros.ts';
+import type { ZeroSet } from '../src/analysis/zeroSet.ts';
 import { Random } from '../fuzz/inputs.ts';
 import { cases } from '../../../tests/cases.ts';
 
@@ -28,6 +30,21 @@ describe('one term outweighs all others beside a place, and lists are complete t
     const count = (kind: string): number => points.filter((point) => point.kind === kind).length;
     expect([complete, count('jump'), count('inflection')]).toEqual([true, jumps, inflections]);
   });
+});
+
+test('slopes of ratios ask no deeper into their own ratios, and the slope of (4 − eˣ)^x is 0 at ln 2', () => {
+  let asked = 0;
+  class Counted extends Zeros {
+    override breaksOf(form: Canonical): ZeroSet {
+      asked++;
+      return super.breaksOf(form);
+    }
+  }
+  const slope = derivativeOf(read('(4 - e^x)^x'), 'x');
+  const { roots } = new Counted('x', 0, 3).of(slope);
+  // By hand: ln(4 − eˣ) = x eˣ/(4 − eˣ) at eˣ = 2.
+  expect(roots.map(({ low, high }) => low <= Math.LN2 && Math.LN2 <= high)).toEqual([true]);
+  expect(asked).toBeLessThan(100);
 });
 
 test('no zero lies in what is left out, whatever the terms', () => {

@@ -24,7 +24,7 @@ import type { Expression } from '../language/tree.ts';
 import * as big from '../limit/bigFloat.ts';
 import { Breaks, holdsIntegral } from './breaks.ts';
 import { constantSign, numberOf, principalAngle } from './constants.ts';
-import { isolate, type Box } from './isolate.ts';
+import { isolate, type Box, type Stretch } from './isolate.ts';
 import { comparePlaces, exactPlace, placeBy, rootPlace, sortedPlaces, type Place } from './place.ts';
 import { preciseSign, programOf } from './programs.ts';
 import { endedEarly, stepsAllowed } from '../evaluate/thoroughness.ts';
@@ -36,6 +36,8 @@ import { nowhere, rangeParts, union, type ZeroSet } from './zeroSet.ts';
 const mostEvaluations = 30_000;
 /** How often a form is taken apart into simpler ones before it is searched as it is. */
 const deepest = 60;
+/** How often, one inside another, terms that outweigh others are looked for: the slopes of ratios have ratios, too. */
+const mostWeighings = 1;
 /** Where on the interval it is tried whether a function is 0 throughout. */
 const somewhere = 0.38;
 /** Levels of a wave, such as the multiples of π, that are looked for one by one. */
@@ -51,6 +53,7 @@ export class Zeros {
   private readonly knownBreaks = new Map<string, ZeroSet>();
   private readonly breaks: Breaks;
   private depth = 0;
+  private weighings = 0;
   /** Evaluations by interval arithmetic so far. */
   evaluations = 0;
 
@@ -363,7 +366,7 @@ export class Zeros {
         toPlace,
       };
       if (!(whole.from < whole.to)) return;
-      const stretch = withoutOutweighed(form, this.variable, whole, (part) => this.ofForm(part));
+      const stretch = this.weighed(form, whole);
       if (!(stretch.from < stretch.to)) return;
       if (this.evaluations > stepsAllowed(mostEvaluations)) {
         endedEarly();
@@ -376,6 +379,15 @@ export class Zeros {
       undecided.push(...found.undecided);
     });
     return { roots: sortedPlaces(roots), breaks: breaks.roots, undecided, isZero: false };
+  }
+
+  /** A stretch without what one term outweighs. What is asked on the way asks the same no deeper than a few times. */
+  private weighed(form: Canonical, stretch: Stretch): Stretch {
+    if (this.weighings >= mostWeighings) return stretch;
+    this.weighings++;
+    const left = withoutOutweighed(form, this.variable, stretch, (part) => this.ofForm(part));
+    this.weighings--;
+    return left;
   }
 
   /** The places where a form may fail to be analytic, as the roots of a set. */
