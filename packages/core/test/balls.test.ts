@@ -138,3 +138,11 @@ describe('the sign of a constant', () => {
     expect(separationBits(expression('e - 2'))).toBeNull();
   });
 });
+
+test('binary digits are counted at every power of two, beyond the range of doubles, too', () => {
+  for (let k = 0; k <= 1400; k++)
+    for (const n of [(1n << BigInt(k)) - 1n, 1n << BigInt(k), (1n << BigInt(k)) + 1n]) {
+      const digits = n === 0n ? 0 : n.toString(2).length;
+      expect([n, big.bitLength(n), big.bitLength(-n)]).toEqual([n, digits, digits]);
+    }
+});

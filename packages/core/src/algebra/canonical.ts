@@ -55,7 +55,9 @@ export const numeric = (value: Rational): Canonical => ({
   value,
   key: rational.toText(value),
 });
-export const whole = (n: number): Canonical => numeric(rational.rational(n));
+/** The numbers that are asked for all the time: every factor has the exponent 1. */
+const smallNumbers = Array.from({ length: 10 }, (_, n) => numeric(rational.rational(n)));
+export const whole = (n: number): Canonical => smallNumbers[n] ?? numeric(rational.rational(n));
 const atom = (node: ConstantNode | NameNode): Canonical => ({
   kind: 'atom',
   node,

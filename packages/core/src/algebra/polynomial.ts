@@ -193,13 +193,11 @@ export function rationalRoots(p: Polynomial): { roots: Rational[]; rest: Polynom
   const candidates = isTooMany
     ? []
     : numerators.flatMap((n) =>
-        denominators.flatMap((d) => [rational.rational(n, d), rational.rational(-n, d)]),
+        denominators
+          .filter((d) => gcd(n, d) === 1n)
+          .flatMap((d) => [rational.rational(n, d), rational.rational(-n, d)]),
       );
-  const tried = new Set<string>();
   for (const candidate of candidates) {
-    const key = rational.toText(candidate);
-    if (tried.has(key)) continue;
-    tried.add(key);
     if (degree(rest) > 0 && rational.isZero(valueAt(rest, candidate))) {
       roots.push(candidate);
       rest = divide(rest, [rational.negate(candidate), rational.one]).quotient;

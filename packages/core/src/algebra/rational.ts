@@ -16,6 +16,7 @@ function greatestCommonDivisor(a: bigint, b: bigint): bigint {
 export function rational(numerator: bigint | number, denominator: bigint | number = 1n): Rational {
   const n = BigInt(numerator);
   const d = BigInt(denominator);
+  if (d === 1n) return { numerator: n, denominator: d };
   if (d === 0n) throw new RangeError('a fraction needs a denominator other than zero');
   const divisor = greatestCommonDivisor(n, d) * (d < 0n ? -1n : 1n);
   return { numerator: n / divisor, denominator: d / divisor };

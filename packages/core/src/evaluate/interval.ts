@@ -107,24 +107,19 @@ export function reciprocal(b: Interval): Interval {
 
 export function divide(a: Interval, b: Interval): Interval {
   if (isNothing(a) || isNothing(b)) return nothing;
-  if (b.low > 0 || b.high < 0) {
-    return interval(
-      Math.min(
-        quotientBelow(a.low, b.low),
-        quotientBelow(a.low, b.high),
-        quotientBelow(a.high, b.low),
-        quotientBelow(a.high, b.high),
-      ),
-      Math.max(
-        quotientAbove(a.low, b.low),
-        quotientAbove(a.low, b.high),
-        quotientAbove(a.high, b.low),
-        quotientAbove(a.high, b.high),
-      ),
-      a.sure && b.sure,
-    );
-  }
+  const sure = a.sure && b.sure;
+  if (b.low > 0) return overPositive(a, b, sure);
+  if (b.high < 0) return overPositive(negate(a), negate(b), sure);
   return multiply(a, reciprocal(b));
+}
+
+/** Where b is above 0; its larger end makes the quotient smaller in size. */
+function overPositive(a: Interval, b: Interval, sure: boolean): Interval {
+  return interval(
+    quotientBelow(a.low, a.low < 0 ? b.low : b.high),
+    quotientAbove(a.high, a.high < 0 ? b.high : b.low),
+    sure,
+  );
 }
 
 /** xⁿ for a whole number n. */

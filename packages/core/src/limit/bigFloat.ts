@@ -22,25 +22,24 @@ export const zero: BigFloat = { mantissa: 0n, exponent: 0n };
 export const one: BigFloat = { mantissa: 1n, exponent: 0n };
 
 const magnitude = (n: bigint): bigint => (n < 0n ? -n : n);
-/** 2^32, 2^64, 2^96, … */
-const wordEnds = Array.from({ length: 512 }, (_, i) => 1n << BigInt(32 * (i + 1)));
+const double = new Float64Array(1);
+/** The halves of {@link double}, the one with the exponent last. */
+const halves = new Uint32Array(double.buffer);
 
 /** The number of binary digits of n. */
 export function bitLength(n: bigint): number {
   if (n === 0n) return 0;
   const size = magnitude(n);
-  if (size >= (wordEnds.at(-1) as bigint)) {
+  double[0] = Number(size);
+  const top = halves[1] as number;
+  const digits = (top >>> 20) - 1022;
+  if (digits > 1024) {
     const hex = size.toString(16);
     return (hex.length - 1) * 4 + (32 - Math.clz32(parseInt(hex[0] as string, 16)));
   }
-  // Comparing with powers of two is quicker than writing the number out.
-  let [low, high] = [0, wordEnds.length - 1];
-  while (low < high) {
-    const middle = (low + high) >> 1;
-    if (size < (wordEnds[middle] as bigint)) high = middle;
-    else low = middle + 1;
-  }
-  return 32 * low + (32 - Math.clz32(Number(size >> BigInt(32 * low))));
+  // The nearest double of 2ᵏ − 1 may be 2ᵏ.
+  const isPowerOfTwo = halves[0] === 0 && (top & 0xfffff) === 0;
+  return isPowerOfTwo && size >> BigInt(digits - 1) === 0n ? digits - 1 : digits;
 }
 const shift = (n: bigint, by: bigint): bigint => (by >= 0n ? n << by : n >> -by);
 
