@@ -326,6 +326,18 @@ test('a definite integral goes on to ∞: its value, its grip, its divergence', 
   await page.keyboard.type('f(x) = 1/x');
   await page.keyboard.press('Enter');
   await expect(card).toContainText('This integral diverges: the area under f has no finite value.');
+
+  await teacher.chooseFor('Given', 'Change the formula');
+  await page.keyboard.press('Control+a');
+  await page.keyboard.type('f(x) = sin(e^x)');
+  await page.keyboard.press('Enter');
+  await fill(box(card, 'From'), '0');
+  await expect(card).toContainText('≈ 0.625');
+  await expect(card).toContainText('proved to 3 decimals');
+  await card.getByRole('button', { name: '0.625' }).click();
+  await expect(page.getByRole('status').filter({ hasText: 'between' })).toHaveText(
+    /between 0\.6247132564\d+ and 0\.6247132564\d+ \(proved\)/,
+  );
 });
 
 test('the area between two curves goes from crossing to crossing and is split there', async ({ teacher }) => {

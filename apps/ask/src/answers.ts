@@ -178,21 +178,16 @@ function definiteIntegral(question: QuestionAbout<'integral'>): unknown {
   const body = closed(question);
   const found = integral(body, variable, question.on, { isTotal: question.total });
   const { value, exact, diverges, undefinedOn } = found;
-  // What is estimated may be shown by the checker's own bounds.
-  const shown = question.certificate
-    ? shownIntegral(body, variable, question.on, found, question.total)
-    : null;
-  const [bound, certainty] = shown ? [shown.bound, 'proved'] : [found.bound, found.certainty];
   const checked = question.certificate
-    ? (shown?.checked ?? checkedIntegral(body, variable, question.on, found, question.total))
+    ? checkedIntegral(body, variable, question.on, found, question.total)
     : null;
-  // What the checker does not accept is called estimated.
-  const isRefused = question.certificate && checked?.isAccepted !== true;
+  // What is estimated may be shown by the checker's own bounds; what it does not accept is called estimated.
+  const { bound, certainty } = question.certificate ? shownIntegral(found, checked) : found;
   return {
     value: plain(value),
     exact: textOf(exact),
     bound: plain(bound),
-    certainty: Number.isNaN(value) ? null : isRefused ? 'estimated' : certainty,
+    certainty: Number.isNaN(value) ? null : certainty,
     diverges,
     ...(question.certificate
       ? {

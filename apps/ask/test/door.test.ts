@@ -133,7 +133,10 @@ describe('questions in bulk', () => {
     const refused = ask({ ask: 'integral', f: '1/(x ln(x)^2)', on: [2, 'Infinity'], certificate: true });
     expect(refused).toMatchObject({ certainty: 'estimated', certificate: { accepted: false, bounds: null } });
     const unknown = ask({ ask: 'integral', f: '1/floor(x)^2', on: [1, 'Infinity'], certificate: true });
-    expect(unknown).toMatchObject({ certainty: 'estimated', certificate: null });
+    // π²/6 lies between bounds that are too wide to prove the digits.
+    const { bounds } = (unknown as { certificate: { bounds: [number, number] } }).certificate;
+    expect(unknown).toMatchObject({ certainty: 'estimated', certificate: { accepted: false } });
+    expect([bounds[0] < Math.PI ** 2 / 6, bounds[1] > Math.PI ** 2 / 6]).toEqual([true, true]);
     expect(ask({ ask: 'limit', f: 'sin(x)/x', at: 0, certificate: true })).toMatchObject({
       proved: true,
       certificate: { accepted: true, bounds: [1, 1] },

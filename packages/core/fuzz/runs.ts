@@ -153,9 +153,9 @@ export interface CertificateTally {
   readonly right: number;
   /** Lists that were not called complete, and formulas that are too large. */
   readonly undecided: number;
-  /** Complete lists of which the checker could not show some claim: nothing is said against them. */
+  /** Complete lists of which the checker could not show all: nothing is said against them. */
   readonly unshown: readonly string[];
-  /** Complete lists that do not follow from what the checker showed. */
+  /** Complete lists that say what the checker showed not to be so. */
   readonly wrong: readonly string[];
 }
 
@@ -181,9 +181,10 @@ function certified(text: string, on: [number, number]): 'right' | 'undecided' | 
   try {
     const { points, complete } = keyPoints(reading.value, 'x', on);
     if (!complete) return 'undecided';
-    const { isAccepted, shown, gaps } = check(certificateOf(reading.value, 'x', on), points);
+    const certificate = certificateOf(reading.value, 'x', on);
+    const { isAccepted, contradicted, contradictedJoints } = check(certificate, points);
     if (isAccepted) return 'right';
-    return gaps.length > 0 || shown.includes(null) ? 'unshown' : 'wrong';
+    return contradicted.length + contradictedJoints.length > 0 ? 'wrong' : 'unshown';
   } catch (error) {
     if (error instanceof TooLarge) return 'undecided';
     throw error;

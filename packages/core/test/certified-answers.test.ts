@@ -174,9 +174,16 @@ describe('an integral that is called proved or exact has a certificate', () => {
     expect(checked('x^3 - x', -1.5, 1.5, true)).toMatchObject({ isAccepted: true });
   });
 
-  test('none of an estimate', () => {
-    expect(checked('e^(-1/x)/x', 0, 1)).toBeNull();
+  test('of an estimate bounds that prove it, of what has no value none', () => {
+    // E₁(1) = 0.219383934395520 (Abramowitz & Stegun, table 5.1; from memory).
+    const { isAccepted, bounds } = checked('e^(-1/x)/x', 0, 1) ?? {};
+    expect([
+      isAccepted,
+      (bounds?.[0] ?? NaN) < 0.21938393439552,
+      (bounds?.[1] ?? NaN) > 0.21938393439552,
+    ]).toEqual([true, true, true]);
     expect(checked('x^x', 0, 1)).toMatchObject({ isAccepted: true });
+    expect([checked('1/x', 0, 1), checked('ln(x - 1/2)', 0, 1)]).toEqual([null, null]);
   });
 
   test('a value beyond its bound, a bound that is too narrow, and a false exact form are refused', () => {

@@ -4,6 +4,7 @@ import {
   emptyStage,
   headOfEntry,
   makeEntry,
+  openedNumber,
   plainText,
   resolve,
   settledEdits,
@@ -54,6 +55,21 @@ describe('a definite integral', () => {
     });
     expect(certainty('1000/floor(x)^2', { from: '1', to: '∞' })?.text).toMatch(
       /^estimated, it may be off by \d\.\d·10⁻³$/,
+    );
+  });
+
+  test('tells on request between which bounds it is proved to lie', () => {
+    const boundsOf = (text: string, fields: object) => {
+      const { lines } = resultOf<StudyResult>(over(text, fields), 'study');
+      const full = lines[0]?.flatMap((part) => (part.kind === 'number' && part.of ? [part.of] : []))[0];
+      return full && openedNumber(full, { decimals: 3, decimalMark: '.' }).between;
+    };
+    expect(boundsOf('f(x) = 1/floor(x)^2', { from: '1', to: '∞' })).toBe('1.64481 and 1.64532');
+    expect(boundsOf('f(x) = sin(e^x)', { to: '∞' })).toMatch(/^0\.6247132564\d+ and 0\.6247132564\d+$/);
+    expect(boundsOf('f(x) = e^(x^2)', { to: '1' })).toBe('1.462651745907180 and 1.462651745907184');
+    expect(boundsOf('f(x) = x^2', {})).toBeNull();
+    expect(problemOf(over('f(x) = |sin(x)|/x^2', { from: '1', to: '∞' }))).toMatch(
+      /^This integral could not be worked out to enough digits, but it lies between 0\.772\d and 0\.776\d \(proved\)\.$/,
     );
   });
 

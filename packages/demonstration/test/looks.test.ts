@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { knownNumber, rational } from '@yperkine/core';
+import fc from 'fast-check';
 import {
   colourOf,
   day,
@@ -193,19 +194,59 @@ describe('a number that is opened', () => {
   const rule = { decimals: 3, decimalMark: '.' } as const;
   test('shows all digits and its exact form', () => {
     const third = rational.rational(64, 3);
-    expect(openedNumber(knownNumber(64 / 3, third), null, rule)).toEqual({
+    expect(openedNumber({ number: knownNumber(64 / 3, third), form: null }, rule)).toEqual({
       digits: '21.3333333333333',
       isExact: false,
       form: '64/3',
+      between: null,
     });
-    expect(openedNumber(knownNumber(0.1 + 0.2), null, rule)).toMatchObject({ digits: '0.3', isExact: false });
-    expect(openedNumber(knownNumber(1e23 / 3), null, rule).digits).toBe('3.33333333333333 · 10^22');
-    expect(openedNumber(knownNumber(Math.SQRT2), '√2', rule)).toEqual({
+    expect(openedNumber({ number: knownNumber(0.1 + 0.2), form: null }, rule)).toMatchObject({
+      digits: '0.3',
+      isExact: false,
+    });
+    expect(openedNumber({ number: knownNumber(1e23 / 3), form: null }, rule).digits).toBe(
+      '3.33333333333333 · 10^22',
+    );
+    expect(openedNumber({ number: knownNumber(Math.SQRT2), form: '√2' }, rule)).toEqual({
       digits: '1.4142135623731',
       isExact: false,
       form: '√2',
+      between: null,
     });
   });
+
+  test('tells bounds that are proved, rounded apart, where it has no exact form', () => {
+    const number = knownNumber(1.6449339790733863);
+    const between = (low: number, high: number, form: string | null = null) =>
+      openedNumber({ number, form, bounds: [low, high] }, rule).between;
+    expect(between(1.644811360783887, 1.645311329289809)).toBe('1.64481 and 1.64532');
+    expect(between(-1.645311329289809, -1.644811360783887)).toBe('−1.64532 and −1.64481');
+    expect(between(0.6247132564155374, 0.624713256439466)).toBe('0.624713256415 and 0.624713256440');
+    expect(between(0.1, 0.1)).toBe('0.100000000000000 and 0.100000000000001');
+    expect(between(1e15, 1e15 + 4)).toBe('1000000000000000.000 and 1000000000000004.000');
+    expect(between(1.2344e-20, 1.2348e-20)).toBe('1.23·10⁻²⁰ and 1.24·10⁻²⁰');
+    expect(between(-5e-324, 5e-324)).toBe('−1·10⁻³⁰⁰ and 1·10⁻³⁰⁰');
+    expect(between(5e-324, 1e-310)).toBe('0 and 1·10⁻³⁰⁰');
+    expect(between(3, Infinity)).toBe('3.000 and ∞');
+    expect(between(1.6448, 1.6453, 'π²/6')).toBeNull();
+  });
+
+  test('bounds hold what they stand for, however they are rounded', () => {
+    const sizes = fc.double({ min: 1e-3, max: 1e6, noNaN: true });
+    const bounds = fc.tuple(fc.tuple(sizes, fc.constantFrom(1, -1)), fc.integer({ min: 0, max: 13 }));
+    fc.assert(
+      fc.property(bounds, ([[size, sign], places]) => {
+        const low = size * sign;
+        const high = low + 10 ** -places;
+        const { between } = openedNumber({ number: knownNumber(low), form: null, bounds: [low, high] }, rule);
+        const [below, above] = (between ?? '').split(' and ').map((text) => rational.parseDecimal(text));
+        const isBelow = below && rational.compare(below, rational.fromDouble(low)) <= 0;
+        const isAbove = above && rational.compare(above, rational.fromDouble(high)) >= 0;
+        expect([between, isBelow, isAbove]).toEqual([between, true, true]);
+      }),
+    );
+  });
+
   test('stands in every table behind its cell', () => {
     const table = makeEntry('valueTable', {
       order: 9,
@@ -224,15 +265,15 @@ describe('a number that is opened', () => {
   });
   test('a decimal that ends is exact in all its digits', () => {
     const eighth = rational.rational(-1, 1024);
-    expect(openedNumber(knownNumber(-1 / 1024, eighth), null, rule)).toMatchObject({
+    expect(openedNumber({ number: knownNumber(-1 / 1024, eighth), form: null }, rule)).toMatchObject({
       digits: '−0.0009765625',
       isExact: true,
     });
   });
   test('powers of ten are written as such, with the decimal mark of the rule', () => {
-    expect(openedNumber(knownNumber(1.5e-20), null, { ...rule, decimalMark: ',' }).digits).toBe(
-      '1,5 · 10^−20',
-    );
+    expect(
+      openedNumber({ number: knownNumber(1.5e-20), form: null }, { ...rule, decimalMark: ',' }).digits,
+    ).toBe('1,5 · 10^−20');
   });
 });
 

@@ -38,7 +38,7 @@ interface OpenedProps {
 }
 
 /** The card with all digits of a number, under where it stands. */
-export function Opened({ of: { number, form }, under }: OpenedProps) {
+export function Opened({ of, under }: OpenedProps) {
   const rule = useWorkbenchState(({ resolution }) => resolution.rule);
   const element = useRef<HTMLDivElement>(null);
   // Lines scroll sideways, so the card stands fixed on the screen, inside its edges.
@@ -49,7 +49,7 @@ export function Opened({ of: { number, form }, under }: OpenedProps) {
     card.style.left = `${Math.max(8, Math.min(left, window.innerWidth - card.offsetWidth - 8))}px`;
     card.style.top = `${Math.min(bottom + 6, window.innerHeight - card.offsetHeight - 8)}px`;
   }, [under]);
-  const opened = openedNumber(number, form, rule);
+  const opened = openedNumber(of, rule);
   return (
     <div
       ref={element}
@@ -60,6 +60,7 @@ export function Opened({ of: { number, form }, under }: OpenedProps) {
       <p>
         {opened.isExact ? '=' : '≈'} {opened.digits}
       </p>
+      {opened.between !== null && <p>between {opened.between} (proved)</p>}
       {!opened.isExact && opened.form === null && (
         <p className="text-sm text-quiet">no exact form is proved</p>
       )}

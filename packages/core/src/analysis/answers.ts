@@ -149,6 +149,8 @@ export type ToldConditions =
 /** A definite integral as plain data. */
 export interface ToldIntegral extends Omit<DefiniteIntegral, 'parts'> {
   readonly parts: readonly Omit<IntegralPart, 'antiderivative'>[];
+  /** Between which the integral lies, proved: put in by `certified`; null before, and where it shows none. */
+  readonly bounds: readonly [number, number] | null;
 }
 
 /** What comes back for each question. */
@@ -279,7 +281,7 @@ export function slopeProgram(
 
 function toldIntegral({ body, variable, interval, ends }: Asked, isTotal: boolean): ToldIntegral {
   const { parts, ...told } = integral(body, variable, interval, { isTotal, ...(ends ? { ends } : {}) });
-  return { ...told, parts: parts.map(({ antiderivative: _formula, ...part }) => part) };
+  return { ...told, parts: parts.map(({ antiderivative: _formula, ...part }) => part), bounds: null };
 }
 
 function toldSum(question: QuestionOf<'sum'>): AnswerTo['sum'] {

@@ -48,21 +48,19 @@ function checkedOutcome(asked: Question, outcome: Outcome & { ok: true }, refuse
     const { answer } = certificate.isAccepted ? outcome : (refused as typeof outcome);
     return { ok: true, answer: { ...(answer as AnswerTo['keyPoints']), certificate } };
   }
-  if (asked.ask === 'integral') return checkedArea(asked, outcome, refused);
+  if (asked.ask === 'integral') return checkedArea(asked, outcome);
   const isConfirmed = confirmed[asked.ask] as ((asked: Question, answer: unknown) => boolean) | undefined;
   return isConfirmed?.(asked, outcome.answer) ? outcome : refused;
 }
 
-/** An integral that is called proved, if the checker's bounds say so, too; one that is estimated, with bounds that they show. */
+/** An integral with the checker's bounds; it is called proved where they say so. */
 function checkedArea(
   { body, variable, interval, isTotal }: QuestionOf<'integral'>,
   outcome: Outcome & { ok: true },
-  refused: Outcome,
 ): Outcome {
   const answer = outcome.answer as AnswerTo['integral'];
-  const shown = shownIntegral(body, variable, interval, answer, isTotal);
-  if (shown) return { ok: true, answer: { ...answer, bound: shown.bound, certainty: 'proved' } };
-  return checkedIntegral(body, variable, interval, answer, isTotal)?.isAccepted ? outcome : refused;
+  const found = checkedIntegral(body, variable, interval, answer, isTotal);
+  return { ok: true, answer: { ...answer, ...shownIntegral(answer, found) } };
 }
 
 /** Whether the checker accepts what an answer claims. */

@@ -20,9 +20,11 @@ const withoutClaim: WithoutClaim = {
     return points && { ...answer, points };
   },
   nearest: (answer) => (answer.isProved ? { ...answer, isProved: false } : null),
-  // What is called exact is shown by algebra; of what is estimated the checker may show more.
+  // What is called exact is shown by algebra; of what is estimated, or has no value, the checker may show more.
   integral: (answer) =>
-    answer.certainty === 'exact' || Number.isNaN(answer.value) ? null : { ...answer, certainty: 'estimated' },
+    answer.certainty === 'exact' || answer.diverges || answer.undefinedOn.length > 0
+      ? null
+      : { ...answer, certainty: 'estimated' },
 };
 
 /**

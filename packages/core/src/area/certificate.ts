@@ -12,7 +12,7 @@ import type { Expression } from '../language/tree.ts';
 import { enclosedParts, integrandOf } from '../evaluate/enclosedArea.ts';
 import { valueAt } from './endValues.ts';
 import type { DefiniteIntegral } from './integral.ts';
-import { valueOf } from './parts.ts';
+import { valueOf, type IntegralCertainty } from './parts.ts';
 import { isFinitePlace, stretchesOf, type Stretch } from './stretches.ts';
 
 /** Relative to the area of |f|: as narrow as doubles make it. */
@@ -61,13 +61,13 @@ function cutFarOut(
   const [low, high] = [a === -Infinity ? -farCut : a, b === Infinity ? farCut : b];
   if (!(low < high) || (a === low && b === high)) return null;
   const inside = certificatesOfArea(body, variable, [low, high], isOpen);
-  const left: AreaCertificate = { body, variable, ends: [2 * low, low], from: 'infinity' };
-  const right: AreaCertificate = { body, variable, ends: [high, 2 * high], to: 'infinity' };
+  const left: AreaCertificate = { body, variable, ends: [low], from: 'infinity' };
+  const right: AreaCertificate = { body, variable, ends: [high], to: 'infinity' };
   return inside && [...(a < low ? [left] : []), ...inside, ...(b > high ? [right] : [])];
 }
 
 /** How far out the part of an infinite interval begins that is left to how the function grows. */
-const farOut = 8;
+const farOut = 4;
 
 function ofStretch(
   stretch: Stretch,
@@ -103,44 +103,47 @@ function openEndOf(
 /** Parts between doubles beyond which an integral with open ends is left as it is: a check would take too long. */
 const mostParts = 600;
 
-type Told = Pick<DefiniteIntegral, 'value' | 'bound' | 'exact' | 'certainty'>;
+type Told = Pick<DefiniteIntegral, 'value' | 'bound' | 'exact' | 'certainty' | 'diverges' | 'undefinedOn'>;
+
+/** Relative to the value: bounds of an integral that is estimated prove it where they are as narrow. */
+const narrow = 1e-9;
+/** The width of bounds that is asked for where no value is known. */
+const wanted = 1e-6;
 
 /**
- * An integral that is called proved or exact, looked at by the checker; null where nothing of it can be, of an integral
- * that is estimated or falls into parts that are not known.
+ * An integral looked at by the checker: what is proved or exact as it is told, what is estimated for whether bounds are
+ * narrow enough to prove it, and what has no value for bounds alone. Null where nothing of it can be looked at.
  */
-export const checkedIntegral = (
+export function checkedIntegral(
   body: Expression,
   variable: string,
   interval: readonly [number, number],
   told: Told,
   isTotal: boolean,
-): CheckedArea | null =>
-  told.certainty === 'estimated' ? null : checked(body, variable, interval, told, isTotal);
-
-/** Relative to the value: bounds of an integral that is estimated tell something where they are as narrow. */
-const narrow = 1e-9;
-
-/** What the checker shows of an integral that is estimated only. */
-export interface ShownIntegral {
-  /** How far the integral may be from its value. */
-  readonly bound: number;
-  readonly checked: CheckedArea;
+): CheckedArea | null {
+  if (told.diverges || told.undefinedOn.length > 0) return null;
+  return checked(body, variable, interval, claimOf(told), isTotal);
 }
 
-/** The checker's own bounds of an integral that is estimated; null where it has none, or they tell less than the estimate. */
-export function shownIntegral(
-  body: Expression,
-  variable: string,
-  interval: readonly [number, number],
-  { value, certainty }: Told,
-  isTotal: boolean,
-): ShownIntegral | null {
-  if (certainty !== 'estimated' || Number.isNaN(value)) return null;
-  const allowed = narrow * Math.abs(value);
-  const found = checked(body, variable, interval, { value, bound: allowed, exact: null }, isTotal);
-  if (!found?.isAccepted || !found.bounds) return null;
-  return { bound: Math.max(value - found.bounds[0], found.bounds[1] - value), checked: found };
+function claimOf({ value, bound, exact, certainty }: Told): AreaClaim {
+  if (Number.isNaN(value)) return { value: 0, bound: wanted, exact: null };
+  if (certainty === 'estimated') return { value, bound: narrow * Math.abs(value), exact: null };
+  return { value, bound, exact };
+}
+
+/** How sure an integral is once the checker has looked at it, and between which bounds it lies. */
+export interface ShownIntegral {
+  readonly certainty: IntegralCertainty;
+  readonly bound: number;
+  readonly bounds: readonly [number, number] | null;
+}
+
+/** What is refused is estimated; what was estimated is proved by bounds that are narrow. */
+export function shownIntegral({ value, bound, certainty }: Told, found: CheckedArea | null): ShownIntegral {
+  const bounds = found?.bounds ?? null;
+  if (Number.isNaN(value) || !found?.isAccepted) return { certainty: 'estimated', bound, bounds };
+  if (certainty !== 'estimated' || !bounds) return { certainty, bound, bounds };
+  return { certainty: 'proved', bound: Math.max(value - bounds[0], bounds[1] - value), bounds };
 }
 
 function checked(

@@ -100,7 +100,9 @@ function fallingFrom(body: Expression, variable: string, first: number, allowed:
   const count = rest.depth * partsOfOctave;
   const octaves = Array.from({ length: count + 1 }, (_, k) => first * 2 ** (k / partsOfOctave));
   const between = new AreaParts(body, variable).within(octaves, allowed);
-  return between && n.add(rest.range, between);
+  if (between) return n.add(rest.range, between);
+  // What jumps ever again is told from here on as a whole.
+  return restAt(turned(body, variable), variable, 1 / first);
 }
 const largestStart = 2 ** 40;
 
@@ -149,14 +151,22 @@ function restBelow(
     const epsilon = whole / 2 ** depth;
     if (epsilon > largestRest) continue;
     if (epsilon < smallestRest) break;
-    const growths = new Growths(variable, epsilon);
-    const growth = withinRules(() => growths.of(body));
-    const range = growth && withinRules(() => growths.area(growth));
-    if (!range || !n.isBounded(range)) continue;
+    const range = restAt(body, variable, epsilon);
+    if (!range) continue;
     best = { depth, range };
     if (isWithin(range, allowed)) break;
   }
   return best;
+}
+
+/** The area from 0 to a distance by how the function grows there. */
+function restAt(body: Expression, variable: string, epsilon: number): Range | null {
+  const range = withinRules(() => {
+    const growths = new Growths(variable, epsilon);
+    const growth = growths.of(body);
+    return growth && growths.area(growth);
+  });
+  return range && n.isBounded(range) ? range : null;
 }
 const largestRest = 0.25;
 const smallestRest = 1e-290;

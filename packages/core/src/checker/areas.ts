@@ -79,9 +79,9 @@ export function checkAreas(
   };
 }
 
-/** An area with two open ends may have one double between them, any other has two. */
+/** An area with an open end may begin at one double, any other has two. */
 function isInOrder({ ends, from, to }: AreaCertificate): boolean {
-  const least = from !== undefined && to !== undefined ? 1 : 2;
+  const least = from !== undefined || to !== undefined ? 1 : 2;
   return ends.length >= least && ends.every((end, i) => i === 0 || end > (ends[i - 1] as number));
 }
 

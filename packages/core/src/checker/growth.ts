@@ -3,6 +3,7 @@ import type { Expression } from '../language/tree.ts';
 import { evaluate, numberOf } from './evaluate.ts';
 import { isZero } from './exact.ts';
 import * as f from './functions.ts';
+import { minus, multiple, plus, ratio, times, together, type Exponent, type Ratio } from './exponents.ts';
 import { derivativeWrittenOut } from './identities.ts';
 import { NoRule, ratioOf, withinRules } from './literals.ts';
 import { moved } from './moved.ts';
@@ -10,12 +11,6 @@ import * as n from './numbers.ts';
 import type { Range } from './numbers.ts';
 import { divided } from './quotients.ts';
 import { exactJetAt } from './removable.ts';
-
-/** A fraction in lowest terms with q > 0. */
-interface Ratio {
-  readonly p: number;
-  readonly q: number;
-}
 
 /**
  * How a function of t grows as t falls to 0: for every t of (0, ε] its value lies in range · tᵖ Lʲ e^u, where L = |ln t|
@@ -26,19 +21,10 @@ export interface Growth {
   readonly power: Ratio;
   readonly logarithms: number;
   /** u, which is not bounded; null where there is none. */
-  readonly exponent: Expression | null;
+  readonly exponent: Exponent;
 }
 
-const ratio = (p: number, q: number): Ratio => {
-  let [a, b] = [Math.abs(p), q];
-  while (b > 0) [a, b] = [b, a % b];
-  if (Math.max(Math.abs(p), q) > Number.MAX_SAFE_INTEGER) throw new NoRule('power');
-  return { p: p / (a || 1), q: q / (a || 1) };
-};
 const none = ratio(0, 1);
-const plus = (a: Ratio, b: Ratio): Ratio => ratio(a.p * b.q + b.p * a.q, a.q * b.q);
-const times = (a: Ratio, b: Ratio): Ratio => ratio(a.p * b.p, a.q * b.q);
-const minus = (a: Ratio): Ratio => ({ p: -a.p, q: a.q });
 const rangeOf = ({ p, q }: Ratio): Range => n.fraction(BigInt(p), BigInt(q));
 
 const unit = n.whole(1);
@@ -134,7 +120,7 @@ export class Growths {
       range: fixed.p < 0 ? n.reciprocal(size) : size,
       power: times(u.power, fixed),
       logarithms,
-      exponent: u.exponent && tree.multiply(u.exponent, exponent),
+      exponent: multiple(u.exponent, fixed),
     };
   }
 
@@ -162,6 +148,11 @@ export class Growths {
     if (name === 'abs') {
       const u = this.of(first);
       return u && { ...u, range: n.signOf(u.range.low) >= 0 ? u.range : sizeOf(u.range) };
+    }
+    if (name === 'floor' || name === 'ceil') {
+      // Less than one away from its argument, which is seen where that grows.
+      const u = this.of(first);
+      return u && this.sum(u, constantGrowth(name === 'floor' ? n.between(-1, 0) : n.between(0, 1)));
     }
     const small = nearlyItself.get(name);
     if (small !== undefined) return this.besideItself(first, small);
@@ -213,12 +204,8 @@ export class Growths {
   /** The range of v over the growth of u; null where it is not shown to be bounded. */
   private beside(v: Growth, u: Growth): Range | null {
     const [power, logarithms] = [plus(v.power, minus(u.power)), v.logarithms - u.logarithms];
-    if (!u.exponent && !v.exponent) {
-      const share = this.vanishing(power, logarithms);
-      return share && n.multiply(v.range, share);
-    }
-    const zero = tree.number(0);
-    const share = this.falling(tree.subtract(v.exponent ?? zero, u.exponent ?? zero), power, logarithms);
+    const exponent = together(v.exponent, multiple(u.exponent, ratio(-1, 1)));
+    const share = exponent ? this.falling(exponent, power, logarithms) : this.vanishing(power, logarithms);
     return share && n.multiply(v.range, share);
   }
 
@@ -337,14 +324,14 @@ export const product = (u: Growth, v: Growth): Growth => ({
   range: n.multiply(u.range, v.range),
   power: plus(u.power, v.power),
   logarithms: u.logarithms + v.logarithms,
-  exponent: u.exponent && v.exponent ? tree.add(u.exponent, v.exponent) : (u.exponent ?? v.exponent),
+  exponent: together(u.exponent, v.exponent),
 });
 
 export const inverse = ({ range, power, logarithms, exponent }: Growth): Growth => ({
   range: n.reciprocal(range),
   power: minus(power),
   logarithms: -logarithms,
-  exponent: exponent && tree.negate(exponent),
+  exponent: multiple(exponent, ratio(-1, 1)),
 });
 
 const sizeOf = (x: Range): Range => {

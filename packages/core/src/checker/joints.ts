@@ -1,7 +1,7 @@
 import { areApart, edgesOf, type Approach, type Joint } from './approach.ts';
 import type { Certificate, Claim, Listed } from './claims.ts';
 import { approachedBy, derivativeAt } from './derivatives.ts';
-import { isAtJoint } from './lists.ts';
+import { isAtJoint, kindsOfJoints } from './lists.ts';
 import * as n from './numbers.ts';
 import type { Range } from './numbers.ts';
 import { around, isToAllDigits, rangeOf } from './values.ts';
@@ -32,17 +32,6 @@ export interface AtJoints {
   readonly contradicted: Certificate['joints'];
   readonly isOpen: boolean;
 }
-
-/** Kinds of points that stand at joints alone. */
-const kindsOfJoints: ReadonlySet<string> = new Set([
-  'endpoint',
-  'openEnd',
-  'pole',
-  'jump',
-  'hole',
-  'corner',
-  'cusp',
-]);
 
 /** Whether a list of key points says of each joint what is so. */
 export function followsJoints(

@@ -22,6 +22,17 @@ const inside = ({ from, to }: Claim, joints: Joints, x: number): boolean =>
 /** What the zeros of the function, its slope and its bend are in a list. */
 const kindsOf: readonly (readonly string[])[] = [['zero'], ['maximum', 'minimum'], ['inflection']];
 
+/** Kinds of points that stand at joints alone. */
+export const kindsOfJoints: ReadonlySet<string> = new Set([
+  'endpoint',
+  'openEnd',
+  'pole',
+  'jump',
+  'hole',
+  'corner',
+  'cusp',
+]);
+
 /** Whether a list of key points has inside a part what its claim says, and nothing else of that sort; null where that is not known. */
 export function followsKeyPoints(
   claim: LookedAt,
@@ -29,6 +40,7 @@ export function followsKeyPoints(
   list: readonly Listed[],
 ): boolean | null {
   const above = claim.order - lowest;
+  if (list.some(({ kind, x }) => kindsOfJoints.has(kind) && inside(claim, joints, x))) return false;
   const kinds = kindsOf[above] ?? [];
   const listed = list.filter(({ kind, x }) => kinds.includes(kind) && inside(claim, joints, x));
   const due = claim.zeros === 1 ? dueOf(claim, above) : null;

@@ -13,6 +13,7 @@ import {
 import { exactText } from '../numbers/exactText.ts';
 import { format, type RoundingRule } from '../numbers/format.ts';
 import { equalsResult, unitPart, type Line } from '../numbers/line.ts';
+import { betweenBounds } from '../numbers/opened.ts';
 import { curveMark } from '../scene/curveMark.ts';
 import type { Hatch, Mark } from '../scene/mark.ts';
 import { partOfRuns } from '../scene/partOfCurve.ts';
@@ -42,7 +43,7 @@ export function errorOf(total: KnownNumber, integral: ToldIntegral): KnownNumber
 
 /** `= 64/3 ≈ 21.333 m³`, as the end of a statement. */
 export const integralParts = (told: ToldIntegral, unit: Unit, rule: RoundingRule): Line => [
-  ...equalsResult(numberOf(told), rule, told.exact && exactText(told.exact)),
+  ...equalsResult(numberOf(told), rule, told.exact && exactText(told.exact), told.bounds),
   ...unitPart(unit),
 ];
 
@@ -91,7 +92,7 @@ export function integralCertainty({ certainty, bound }: ToldIntegral, rule: Roun
 
 /** What is wrong with an integral that has no value, in one sentence; null where it has one. */
 export function missingIntegral(
-  { value, diverges, undefinedOn }: ToldIntegral,
+  { value, diverges, undefinedOn, bounds }: ToldIntegral,
   name: string,
   rule: RoundingRule,
 ): Outcome<never> | null {
@@ -103,7 +104,9 @@ export function missingIntegral(
     );
   }
   if (diverges) return failed(`This integral diverges: the area under ${name} has no finite value.`);
-  return Number.isNaN(value) ? failed('This integral could not be worked out to enough digits.') : null;
+  if (!Number.isNaN(value)) return null;
+  const between = bounds && `, but it lies between ${betweenBounds(bounds, rule)} (proved)`;
+  return failed(`This integral could not be worked out to enough digits${between ?? ''}.`);
 }
 
 /** [0, 8] or [1, ∞), for headings. */

@@ -75,11 +75,16 @@ function timesPowerOfTen(mantissa: string, exponent: string, rule: RoundingRule)
   return `${typeset(mantissa, rule)}·10${raised.join('')}`;
 }
 
+/** Below it a double has no three digits. */
+const leastSteps = 1e-300;
+
 /** A number beside which all others on one side are told: three digits, rounded to the other side; null for ±∞. */
 export function formatBound(x: number, way: 'down' | 'up', rule: RoundingRule): string | null {
   if (!Number.isFinite(x)) return null;
   if (x === 0) return '0';
   const step = way === 'down' ? -1 : 1;
+  if (Math.abs(x) < leastSteps)
+    return x * step < 0 ? '0' : timesPowerOfTen(step < 0 ? '-1' : '1', '-300', rule);
   const place = Math.floor(Math.log10(Math.abs(x))) - 2;
   let steps = way === 'down' ? Math.floor(x / 10 ** place) : Math.ceil(x / 10 ** place);
   const bound = (): number => Number(`${steps}e${place}`);

@@ -9,18 +9,33 @@ export type Part =
       readonly kind: 'number';
       readonly text: string;
       /** What is behind the text, where it can be opened to full digits and its exact form. */
-      readonly of?: { readonly number: KnownNumber; readonly form: string | null };
+      readonly of?: NumberInFull;
     }
   | { readonly kind: 'words'; readonly text: string };
 export type Line = readonly Part[];
 
+/** What is behind a number. */
+export interface NumberInFull {
+  readonly number: KnownNumber;
+  /** Its exact form as text, where one is proved. */
+  readonly form: string | null;
+  /** Between which it lies, proved, where that is known. */
+  readonly bounds?: Bounds | null;
+}
+export type Bounds = readonly [low: number, high: number];
+
 export const latex = (text: string): Part => ({ kind: 'latex', latex: text });
 export const live = (text: string): Part => ({ kind: 'number', text });
 /** A live number that can be opened. */
-export const liveNumber = (text: string, number: KnownNumber, form: string | null = null): Part => ({
+export const liveNumber = (
+  text: string,
+  number: KnownNumber,
+  form: string | null = null,
+  bounds: Bounds | null = null,
+): Part => ({
   kind: 'number',
   text,
-  of: { number, form },
+  of: bounds ? { number, form, bounds } : { number, form },
 });
 export const words = (text: string): Part => ({ kind: 'words', text });
 
@@ -41,12 +56,18 @@ export const liveRelation = (isExact: boolean): Part => live(` ${relation(isExac
 /**
  * `= 4.250`, `≈ 0.333` or `= 1/3 ≈ 0.333`, as the end of a statement; no sign before what is no number.
  * @param form the number's exact form as text, where one is proved
+ * @param bounds between which it is proved to lie
  */
-export function equalsResult(number: KnownNumber, rule: RoundingRule, form: string | null = null): Part[] {
+export function equalsResult(
+  number: KnownNumber,
+  rule: RoundingRule,
+  form: string | null = null,
+  bounds: Bounds | null = null,
+): Part[] {
   const { text, isExact } = format(number, rule);
   if (Number.isNaN(number.value)) return [live(' '), live(text)];
   const before = form !== null && !isExact ? live(` = ${form} ≈ `) : liveRelation(isExact);
-  return [before, liveNumber(text, number, form)];
+  return [before, liveNumber(text, number, form, bounds)];
 }
 
 export interface LineEquation {

@@ -259,6 +259,7 @@ function quicklyTold(
       exact: null,
       bound: Math.abs(value) * quickShare,
       certainty: 'estimated',
+      bounds: null,
       diverges: false,
       undefinedOn: [],
       parts: [],
