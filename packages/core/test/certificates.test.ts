@@ -371,6 +371,16 @@ test('a certificate of too many parts is not looked at, and nothing is said agai
   expect([isAccepted, contradicted, contradictedJoints]).toEqual([false, [], []]);
 });
 
+test('a corner, a hole or a jump inside a part that is shown to have none is refuted', () => {
+  const certificate = certificateOf(read('x^2'), 'x', [-1, 2]);
+  const { points } = keyPoints(read('x^2'), 'x', [-1, 2]);
+  expect(check(certificate, points)).toMatchObject({ isAccepted: true, contradicted: [] });
+  for (const kind of ['corner', 'cusp', 'hole', 'jump', 'pole', 'endpoint', 'openEnd']) {
+    const { isAccepted, contradicted } = check(certificate, [...points, { kind, x: 0.75, y: 0.5625 }]);
+    expect([kind, isAccepted, contradicted.length > 0]).toEqual([kind, false, true]);
+  }
+});
+
 test('random formulas: no complete list that the checker does not follow', () => {
   const { tried, right, undecided, unshown, wrong } = fuzzCertificates(20261130, cases(25, 400));
   expect(wrong).toEqual([]);
