@@ -190,6 +190,21 @@ describe('what an answer claims is looked at by the checker', () => {
     });
   });
 
+  test('bounds of an integral hold for the number that an end is nearest to, however steep it is there', () => {
+    // π differs from its double by up to half a unit in the last place: so does the area, times e^(π²).
+    const boundsOf = (text: string, to: number) => {
+      const question = { ask: 'integral', isTotal: false, ...asked(text, [0, to]) } as const;
+      const answer = { ...answerOf(question), certainty: 'proved', exact: null } as const;
+      const told = certified(question, { ok: true, answer });
+      return told.ok ? (told.answer as typeof answer).bounds : null;
+    };
+    const [low, high] = boundsOf('e^(x^2)', Math.PI) ?? [NaN, NaN];
+    const slope = Math.exp(Math.PI ** 2) * (Math.PI * 2 ** -53);
+    expect(high - low).toBeGreaterThan(2 * slope);
+    expect(high - low).toBeLessThan(100 * slope + 1e-9 * high);
+    expect(boundsOf('1/sqrt(1 - x^4)', 1)).not.toBeNull();
+  });
+
   test('of what has values at single numbers only nothing is claimed, and nothing breaks down', () => {
     const question = { ask: 'holds', ...asked('1', [0, 5]), body: indicator(condition('x! > 6')) } as const;
     const outcome = answerSent(question);

@@ -1,6 +1,13 @@
 import { describe, expect, test } from '@jest/globals';
-import { emptyStage, makeEntry, resolve, type Resolution } from '../src/index.ts';
-import { documentWith, linesOf, sentenceOf, slider, withStudy } from './sample.ts';
+import {
+  emptyStage,
+  makeEntry,
+  openedNumber,
+  resolve,
+  type Resolution,
+  type StudyResult,
+} from '../src/index.ts';
+import { documentWith, linesOf, resultOf, sentenceOf, slider, withStudy } from './sample.ts';
 
 const valueOf = (text: string) =>
   documentWith({ study: makeEntry('value', { order: 1, text }), a: slider(2, 'a', '3') });
@@ -124,4 +131,20 @@ describe('0⁰ is marked where a value stands on it', () => {
     expect(pointAt('f(x) = x^x')).toContain(convention);
     expect(pointAt('f(x) = x^2')).not.toContain('0⁰');
   });
+});
+
+test('a value that is one integral tells on request between which bounds it is proved to lie', () => {
+  const boundsOf = (text: string) => {
+    const { lines } = resultOf<StudyResult>(valueOf(text), 'study');
+    const full = lines[0]?.flatMap((part) => (part.kind === 'number' && part.of ? [part.of] : []))[0];
+    return full && openedNumber(full, { decimals: 3, decimalMark: '.' }).between;
+  };
+  expect(boundsOf('∫[0,1] e^(x^2) dx')).toBe('1.462651745907179 and 1.462651745907185');
+  // The slider a stands at 3: 1444.5451 (e⁹ times Dawson's integral at 3, Abramowitz & Stegun, table 7.5; from memory).
+  expect(boundsOf('∫[0,a] e^(x^2) dx')).toMatch(/^1444\.5451\d+ and 1444\.5451\d+$/);
+  expect([boundsOf('∫[0,2] x^2 dx'), boundsOf('2 ∫[0,1] e^(x^2) dx'), boundsOf('e^2')]).toEqual([
+    null,
+    null,
+    null,
+  ]);
 });

@@ -3,7 +3,7 @@ import { check, checkSigns, checkSolutions } from '../checker/check.ts';
 import type { Certificate, Listed } from '../checker/claims.ts';
 import { followsCondition, type SignedDifference } from '../checker/conditions.ts';
 import { isSignAt } from '../checker/values.ts';
-import { checkedIntegral, shownIntegral } from '../area/certificate.ts';
+import { boundsBetweenNumbers, checkedIntegral, shownIntegral } from '../area/certificate.ts';
 import { unpacked } from '../interpolation/packed.ts';
 import * as tree from '../language/tree.ts';
 import type { Expression } from '../language/tree.ts';
@@ -60,7 +60,9 @@ function checkedArea(
 ): Outcome {
   const answer = outcome.answer as AnswerTo['integral'];
   const found = checkedIntegral(body, variable, interval, answer, isTotal);
-  return { ok: true, answer: { ...answer, ...shownIntegral(answer, found) } };
+  const shown = shownIntegral(answer, found);
+  const bounds = shown.bounds && boundsBetweenNumbers(body, variable, interval, shown.bounds);
+  return { ok: true, answer: { ...answer, ...shown, bounds } };
 }
 
 /** Whether the checker accepts what an answer claims. */

@@ -9,7 +9,9 @@ import {
 } from '../checker/areas.ts';
 import * as tree from '../language/tree.ts';
 import type { Expression } from '../language/tree.ts';
+import { above, below } from '../evaluate/directed.ts';
 import { enclosedParts, integrandOf } from '../evaluate/enclosedArea.ts';
+import { enclose } from '../evaluate/enclosures.ts';
 import { valueAt } from './endValues.ts';
 import type { DefiniteIntegral } from './integral.ts';
 import { valueOf, type IntegralCertainty } from './parts.ts';
@@ -144,6 +146,30 @@ export function shownIntegral({ value, bound, certainty }: Told, found: CheckedA
   if (Number.isNaN(value) || !found?.isAccepted) return { certainty: 'estimated', bound, bounds };
   if (certainty !== 'estimated' || !bounds) return { certainty, bound, bounds };
   return { certainty: 'proved', bound: Math.max(value - bounds[0], bounds[1] - value), bounds };
+}
+
+/** How far from a number its nearest double may be, relative to it; twice that, for what is rounded on the way. */
+const nearest = 2 ** -52;
+
+/**
+ * Bounds of an integral between doubles as bounds of one between the numbers that these are nearest to, such as π. Null where
+ * the function has no bounds beside such an end; a whole number beside which it has none is taken as it is.
+ */
+export function boundsBetweenNumbers(
+  body: Expression,
+  variable: string,
+  interval: readonly [number, number],
+  [low, high]: readonly [number, number],
+): readonly [number, number] | null {
+  let slack = 0;
+  for (const x of interval.filter(Number.isFinite)) {
+    const reach = Math.abs(x) * nearest;
+    const values = enclose(programOf(body, variable), x - reach, x + reach);
+    const height = Math.max(Math.abs(values.low), Math.abs(values.high));
+    if (height < Infinity) slack += height * reach;
+    else if (!Number.isInteger(x)) return null;
+  }
+  return slack === 0 ? [low, high] : [below(low - above(slack)), above(high + above(slack))];
 }
 
 function checked(

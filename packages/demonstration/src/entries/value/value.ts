@@ -16,6 +16,7 @@ import { formulaValue, readFormula, remembered } from '../formulaValue.ts';
 import type { EntryKind } from '../kind.ts';
 import { worked } from '../outcome.ts';
 import type { StudyResult } from '../study.ts';
+import { integralBounds } from './integralBounds.ts';
 
 export const valueSchema = z.strictObject({
   ...common,
@@ -53,15 +54,22 @@ export const valueKind: EntryKind<ValueEntry, ValueResult> = {
   workOut(entry, context) {
     const body = formulaOf(entry.text, context.directory);
     if (!body.ok) return unreadable(body.problem);
-    const outcome = formulaValue(body.value, context, true);
+    let hasAsked = false;
+    const ask: typeof context.ask = (question) => {
+      hasAsked = true;
+      return context.ask(question);
+    };
+    const outcome = formulaValue(body.value, { ...context, ask }, true);
     if (!outcome.ok) return outcome;
     const { value, form, unit, warning } = outcome.result;
     const name = nameOf(entry.text);
     const head = latex(`${name === undefined ? '' : `${latexName(name)} = `}${printLatex(body.value)}`);
+    // An entry asks one question at a time, and of an exact number no bounds are told.
+    const bounds = hasAsked || form !== null || value.exact ? null : integralBounds(body.value, context);
     // A formula without a value is approximately nothing: the sentence says why.
     const result = Number.isNaN(value.value)
       ? []
-      : [...equalsResult(value, context.rule, form), ...unitPart(unit)];
+      : [...equalsResult(value, context.rule, form, bounds), ...unitPart(unit)];
     const lines = [[head, ...result]];
     return worked({ value, unit, lines, sentence: warning });
   },
