@@ -222,6 +222,12 @@ describe('a number that is opened', () => {
     expect(between(1.644811360783887, 1.645311329289809)).toBe('1.64481 and 1.64532');
     expect(between(-1.645311329289809, -1.644811360783887)).toBe('−1.64532 and −1.64481');
     expect(between(0.6247132564155374, 0.624713256439466)).toBe('0.624713256415 and 0.624713256440');
+    // π²/6 = 1.64493406…: what is estimated tells no digits that its bounds leave open.
+    const { digits } = openedNumber(
+      { number, form: null, bounds: [1.644811360783887, 1.645311329289809] },
+      rule,
+    );
+    expect(digits).toBe('1.6449');
     expect(between(0.1, 0.1)).toBe('0.100000000000000 and 0.100000000000001');
     expect(between(1e15, 1e15 + 4)).toBe('1000000000000000.000 and 1000000000000004.000');
     expect(between(1.2344e-20, 1.2348e-20)).toBe('1.23·10⁻²⁰ and 1.24·10⁻²⁰');

@@ -54,7 +54,7 @@ export function Opened({ of, under }: OpenedProps) {
     <div
       ref={element}
       role="status"
-      className="card fixed z-40 px-3.5 py-2 text-[0.95rem] whitespace-nowrap text-ink"
+      className="card fixed z-40 px-3.5 py-2 text-[0.95rem] w-max max-w-[calc(100vw-1rem)] text-ink"
     >
       {opened.form !== null && <p className="font-semibold">exactly {opened.form}</p>}
       <p>

@@ -26,7 +26,8 @@ export function openedNumber({ number, form, bounds }: NumberInFull, rule: Round
     return { digits: typeset(decimal, rule), isExact: true, form, between: null };
   const known = form ?? (exact && fractionText(exact));
   const between = bounds && known === null ? betweenBounds(bounds, rule) : null;
-  return { digits: writtenDouble(value, rule), isExact: false, form: known, between };
+  const digits = between && bounds ? digitsBetween(value, bounds, rule) : writtenDouble(value, rule);
+  return { digits, isExact: false, form: known, between };
 }
 
 /** Decimals beyond which a double knows nothing of a number of school size, and below which size three digits say more. */
@@ -41,6 +42,13 @@ export function betweenBounds([low, high]: Bounds, rule: RoundingRule): string {
   const text = (x: number, way: 'down' | 'up'): string | null =>
     isTiny || !Number.isFinite(x) ? formatBound(x, way, rule) : typeset(roundedApart(x, way, decimals), rule);
   return `${text(low, 'down') ?? '−∞'} and ${text(high, 'up') ?? '∞'}`;
+}
+
+/** The decimals of a value that its bounds let tell anything: no more than one beyond where they part. */
+function digitsBetween(value: number, [low, high]: Bounds, rule: RoundingRule): string {
+  const decimals = Math.max(rule.decimals, -Math.floor(Math.log10(high - low)));
+  const isPlain = decimals <= mostDecimals && Math.abs(value) >= leastSize && Math.abs(value) < 1e15;
+  return isPlain ? typeset(value.toFixed(decimals), rule) : writtenDouble(value, rule);
 }
 
 /** The decimal below or above a double. */
