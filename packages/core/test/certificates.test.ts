@@ -381,6 +381,33 @@ test('a corner, a hole or a jump inside a part that is shown to have none is ref
   }
 });
 
+describe('what is right by hand is not refuted', () => {
+  test.each([
+    // Its only zero is −1/3, which algebra alone tells: e(−1/3) + e/3 = 0.
+    ['cbrt(e x + e/3)', -2, 1],
+    // sin π = 0: nowhere a value.
+    ['x^2/sin(3) - (1/3)/sin(pi)', -2, 2],
+    // (−2)² = 4 is a value, although (−2)ˣ has none beside 2.
+    ['(e if x < 1; x otherwise) - (0 if x < 2; (-2)^x otherwise)', -2, 2],
+    // x^(7/3)/4^(1/3) beside 0, where 0.5/x has no value.
+    ['(0.5/x)^(2/3) x^3', 0, 4],
+    // 4e² x^(2/3) has a cusp at 0.
+    ['(-2 e cbrt(x))^2', -1, 2],
+  ])('%s on [%f, %f]', (text, a, b) => {
+    const { contradicted, contradictedJoints } = certified(text, a, b).checked;
+    expect([contradicted, contradictedJoints]).toEqual([[], []]);
+  });
+
+  test('and a smooth list of a cusp, or an end that has no value, is not accepted', () => {
+    const cusp = certified('(-2 e cbrt(x))^2', -1, 2);
+    const smooth = cusp.points.filter(({ kind }) => kind !== 'cusp');
+    expect([cusp.checked.isAccepted, check(cusp.certificate, smooth).isAccepted]).toEqual([true, false]);
+    const hole = certified('(0.5/x)^(2/3) x^3', 0, 4);
+    const closed = hole.points.map((point) => (point.x === 0 ? { kind: 'endpoint', x: 0, y: 0 } : point));
+    expect(check(hole.certificate, closed).contradictedJoints.map(({ low }) => low)).toEqual([0]);
+  });
+});
+
 test('random formulas: no complete list that the checker does not follow', () => {
   const { tried, right, undecided, unshown, wrong } = fuzzCertificates(20261130, cases(25, 400));
   expect(wrong).toEqual([]);

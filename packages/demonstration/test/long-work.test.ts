@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
-import { derivativeOf, printLatex, readExpression, type Expression } from '@yperkine/core';
+import { derivativeOf, printLatex, readExpression, type AnswerTo, type Expression } from '@yperkine/core';
 import {
+  answeredBy,
   answersNow,
   emptyStage,
   makeEntry,
@@ -60,6 +61,52 @@ describe('a value that takes long', () => {
     });
     const half = resultOf<ReadoutResult>(document, 'v', withValue(emptyStage, 'a', '1')).value.value;
     expect(resultOf<ReadoutResult>(document, 'v').value.value).toBeCloseTo(2 * half, 12);
+  });
+});
+
+describe('a value that is one integral and takes long', () => {
+  const document = documentWith({ v: makeEntry('value', { order: 1, text: '∫[0,∞] sin(e^x) dx' }) });
+  /** An answer as it arrives, with its bounds or with these still to come. */
+  const told = (value: number, bounds: readonly [number, number] | null) => {
+    const answer: AnswerTo['value'] = {
+      value,
+      exact: null,
+      missing: null,
+      integral: {
+        value,
+        exact: null,
+        bound: NaN,
+        certainty: 'estimated',
+        diverges: false,
+        undefinedOn: [],
+        interval: [0, Infinity],
+      },
+      bounds,
+    };
+    const ask: Answers['ask'] = () => answeredBy({ ok: true, answer }, bounds === null ? 'found' : 'now');
+    return resolve(document, emptyStage, undefined, { ask, version: () => 0 }).entries.get('v')?.outcome;
+  };
+  const numbersOf = (outcome: ReturnType<typeof told>) =>
+    outcome?.ok
+      ? (outcome.result as ReadoutResult).lines
+          .flat()
+          .flatMap((part) => (part.kind === 'number' ? [part] : []))
+      : [];
+
+  test('has its digits while its bounds are still to come', () => {
+    const [found, checked] = [told(0.625, null), told(0.625, [0.62, 0.63])].map(numbersOf);
+    expect(found?.map(({ text }) => text)).toContain('0.625');
+    expect(found?.flatMap(({ of }) => of?.bounds ?? [])).toEqual([]);
+    expect(checked?.flatMap(({ of }) => of?.bounds ?? [])).toEqual([0.62, 0.63]);
+  });
+
+  test('tells its bounds in its sentence where it has no digits', () => {
+    const sentenceOf = (outcome: ReturnType<typeof told>) =>
+      outcome?.ok ? (outcome.result as ReadoutResult).sentence : '';
+    expect(sentenceOf(told(NaN, [0.6201, 0.6299]))).toBe(
+      'This integral could not be worked out to enough digits, but it lies between 0.6200 and 0.6300 (proved).',
+    );
+    expect(sentenceOf(told(NaN, null))).toBe('This integral could not be worked out to enough digits.');
   });
 });
 

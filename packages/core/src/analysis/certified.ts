@@ -3,7 +3,13 @@ import { check, checkSigns, checkSolutions } from '../checker/check.ts';
 import type { Certificate, Listed } from '../checker/claims.ts';
 import { followsCondition, type SignedDifference } from '../checker/conditions.ts';
 import { isSignAt } from '../checker/values.ts';
-import { boundsBetweenNumbers, checkedIntegral, shownIntegral } from '../area/certificate.ts';
+import {
+  boundsBetweenNumbers,
+  checkedIntegral,
+  shownIntegral,
+  type ShownIntegral,
+} from '../area/certificate.ts';
+import type { IntegralFound } from '../area/integral.ts';
 import { unpacked } from '../interpolation/packed.ts';
 import * as tree from '../language/tree.ts';
 import type { Expression } from '../language/tree.ts';
@@ -49,6 +55,7 @@ function checkedOutcome(asked: Question, outcome: Outcome & { ok: true }, refuse
     return { ok: true, answer: { ...(answer as AnswerTo['keyPoints']), certificate } };
   }
   if (asked.ask === 'integral') return checkedArea(asked, outcome);
+  if (asked.ask === 'value') return withBounds(asked, outcome);
   const isConfirmed = confirmed[asked.ask] as ((asked: Question, answer: unknown) => boolean) | undefined;
   return isConfirmed?.(asked, outcome.answer) ? outcome : refused;
 }
@@ -59,10 +66,29 @@ function checkedArea(
   outcome: Outcome & { ok: true },
 ): Outcome {
   const answer = outcome.answer as AnswerTo['integral'];
-  const found = checkedIntegral(body, variable, interval, answer, isTotal);
-  const shown = shownIntegral(answer, found);
+  return { ok: true, answer: { ...answer, ...shownBetween(body, variable, interval, answer, isTotal) } };
+}
+
+/** The value of a formula that is one integral, with the checker's bounds. */
+function withBounds({ body }: QuestionOf<'value'>, outcome: Outcome & { ok: true }): Outcome {
+  const answer = outcome.answer as AnswerTo['value'];
+  if (body.kind !== 'integral' || !answer.integral) return outcome;
+  const { interval } = answer.integral;
+  const { bounds } = shownBetween(body.body, body.variable, interval, answer.integral, false);
+  return { ok: true, answer: { ...answer, bounds } };
+}
+
+/** How sure an integral is, with bounds that hold between the numbers for which the doubles of its interval stand. */
+function shownBetween(
+  body: Expression,
+  variable: string,
+  interval: readonly [number, number],
+  told: IntegralFound,
+  isTotal: boolean,
+): ShownIntegral {
+  const shown = shownIntegral(told, checkedIntegral(body, variable, interval, told, isTotal));
   const bounds = shown.bounds && boundsBetweenNumbers(body, variable, interval, shown.bounds);
-  return { ok: true, answer: { ...answer, ...shown, bounds } };
+  return { ...shown, bounds };
 }
 
 /** Whether the checker accepts what an answer claims. */

@@ -1,4 +1,5 @@
 import type { Answer, AnswerTo, MayBeComplete, Question, QuestionKind, QuestionOf } from './answers.ts';
+import type { IntegralFound } from '../area/integral.ts';
 import type { Outcome } from './sentAnswers.ts';
 
 /** What is left of an answer without its claim to be complete or proved; null where it claims neither. */
@@ -8,6 +9,9 @@ type WithoutClaim = {
 
 const unconfirmed = <A extends MayBeComplete>(answer: A): A | null =>
   answer.complete ? { ...answer, complete: false, isUnconfirmed: true } : null;
+
+const isWithoutValue = ({ diverges, undefinedOn }: IntegralFound): boolean =>
+  diverges || undefinedOn.length > 0;
 
 const withoutClaim: WithoutClaim = {
   keyPoints: unconfirmed,
@@ -22,9 +26,9 @@ const withoutClaim: WithoutClaim = {
   nearest: (answer) => (answer.isProved ? { ...answer, isProved: false } : null),
   // What is called exact is shown by algebra; of what is estimated, or has no value, the checker may show more.
   integral: (answer) =>
-    answer.certainty === 'exact' || answer.diverges || answer.undefinedOn.length > 0
-      ? null
-      : { ...answer, certainty: 'estimated' },
+    answer.certainty === 'exact' || isWithoutValue(answer) ? null : { ...answer, certainty: 'estimated' },
+  // Its digits claim nothing; bounds of it are for the checker to tell.
+  value: (answer) => (answer.integral && !isWithoutValue(answer.integral) ? answer : null),
 };
 
 /**

@@ -22,6 +22,7 @@ import { isStrictlyBetween, pointPlace, sortedPlaces, type Place } from './place
 import { formulaOf } from '../algebra/rowFormula.ts';
 import type { Zeros } from './zeros.ts';
 import { exactly } from '../limit/ball.ts';
+import { isExactlyZero } from '../limit/constantSign.ts';
 import { enclosedOrUnsure } from '../limit/enclosed.ts';
 import { preciseSign, programOf } from './programs.ts';
 
@@ -56,12 +57,17 @@ export function inSimplerTerms(node: Expression): Expression {
 function rewritten(node: Expression): Expression {
   const inner = tree.mapChildren(node, rewritten);
   if (inner.kind === 'product') return writtenOut(inner) ?? inner;
+  if (inner.kind === 'divide') return withPlainZero(inner);
   if (inner.kind !== 'call') return inner;
   const sized = withSize(inner);
   if (sized) return sized;
   const { inTermsOf } = builtIn(inner.name);
   return inTermsOf === undefined ? inner : rewritten(formulaOf(inTermsOf, inner.arguments));
 }
+
+/** u/sin π as u/0: a divisor that is shown to be 0 is one to whatever looks at the quotient. */
+const withPlainZero = ({ left, right }: { left: Expression; right: Expression }): Expression =>
+  tree.divide(left, tree.isConstant(right) && isExactlyZero(right) ? tree.number(0) : right);
 
 /** √(u²) as |u|, and ln(u²) as 2 ln |u|, with any even power; null for any other call. */
 function withSize({ name, arguments: [argument] }: tree.CallNode): Expression | null {

@@ -3,7 +3,7 @@ import { TooLarge } from '../algebra/limits.ts';
 import { literal } from '../algebra/pieces.ts';
 import { writtenOut } from '../algebra/products.ts';
 import * as rational from '../algebra/rational.ts';
-import { integral, type DefiniteIntegral } from '../area/integral.ts';
+import { integral, type IntegralFound } from '../area/integral.ts';
 import { enclose } from '../evaluate/enclosures.ts';
 import { exactValue } from '../evaluate/exact.ts';
 import { compile, type Program } from '../evaluate/program.ts';
@@ -26,8 +26,10 @@ export interface ToldValue {
   readonly exact: Expression | null;
   /** Of a formula that is one limit: what it is where it is no number, and the limits from either side. */
   readonly missing: { readonly whole: Limit; readonly left: Limit; readonly right: Limit } | null;
-  /** Why a formula that is one integral has no value. */
-  readonly missingIntegral: Pick<DefiniteIntegral, 'diverges' | 'undefinedOn'> | null;
+  /** Of a formula that is one integral without an exact form: what was found of it, with its ends. */
+  readonly integral: (IntegralFound & { readonly interval: readonly [number, number] }) | null;
+  /** Between which such an integral lies, proved: put in by `certified`; null before, and where it shows none. */
+  readonly bounds: readonly [number, number] | null;
 }
 
 /**
@@ -44,7 +46,8 @@ export function toldValue(body: Expression): ToldValue {
     value,
     exact,
     missing: body.kind === 'limit' && isMissing ? sidesOf(body) : null,
-    missingIntegral: body.kind === 'integral' && isMissing ? binders.lastIntegral : null,
+    integral: body.kind === 'integral' && !exact ? binders.lastIntegral : null,
+    bounds: null,
   };
 }
 
@@ -128,7 +131,7 @@ class Binders {
   /** Names that stand for numbers of which no formula is known. */
   readonly numbers = new Map<string, number>();
   /** The integral that was worked out last: of a formula that is one integral, that one. */
-  lastIntegral: DefiniteIntegral | null = null;
+  lastIntegral: ToldValue['integral'] = null;
 
   putIn(node: Expression): Expression {
     const inner = tree.mapChildren(node, (child) => this.putIn(child));
@@ -137,8 +140,9 @@ class Binders {
       return limit.kind === 'finite' && limit.exact ? limit.exact : inner;
     }
     if (inner.kind === 'integral' && isClosed(inner)) {
-      this.lastIntegral = integralOf(inner);
-      return this.lastIntegral.exact ?? this.numbered(this.lastIntegral.value);
+      const found = integralOf(inner);
+      this.lastIntegral = found;
+      return found.exact ?? this.numbered(found.value);
     }
     if (inner.kind === 'product') return writtenOut(inner) ?? inner;
     if (inner.kind === 'summation') return sumOf(inner) ?? inner;
@@ -161,9 +165,12 @@ const isClosed = (node: LimitNode | IntegralNode): boolean => {
   return isFree(node.body, node.variable) && bounds.every((bound) => isFree(bound, null));
 };
 
-function integralOf({ variable, from, to, body }: IntegralNode): DefiniteIntegral {
-  const [a, b] = [from, to].map((bound) => evaluateAt(compile(bound, ''), 0)) as [number, number];
-  return integral(body, variable, [a, b], { ends: [from, to] });
+function integralOf({ variable, from, to, body }: IntegralNode): NonNullable<ToldValue['integral']> {
+  const interval = [from, to].map((bound) => evaluateAt(compile(bound, ''), 0)) as [number, number];
+  const { value, bound, exact, certainty, diverges, undefinedOn } = integral(body, variable, interval, {
+    ends: [from, to],
+  });
+  return { value, bound, exact, certainty, diverges, undefinedOn, interval };
 }
 
 function limitOf({ variable, body, target }: LimitNode, side: tree.Side): Limit {

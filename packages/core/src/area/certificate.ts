@@ -13,7 +13,7 @@ import { above, below } from '../evaluate/directed.ts';
 import { enclosedParts, integrandOf } from '../evaluate/enclosedArea.ts';
 import { enclose } from '../evaluate/enclosures.ts';
 import { valueAt } from './endValues.ts';
-import type { DefiniteIntegral } from './integral.ts';
+import type { IntegralFound } from './integral.ts';
 import { valueOf, type IntegralCertainty } from './parts.ts';
 import { isFinitePlace, stretchesOf, type Stretch } from './stretches.ts';
 
@@ -105,8 +105,6 @@ function openEndOf(
 /** Parts between doubles beyond which an integral with open ends is left as it is: a check would take too long. */
 const mostParts = 600;
 
-type Told = Pick<DefiniteIntegral, 'value' | 'bound' | 'exact' | 'certainty' | 'diverges' | 'undefinedOn'>;
-
 /** Relative to the value: bounds of an integral that is estimated prove it where they are as narrow. */
 const narrow = 1e-9;
 /** The width of bounds that is asked for where no value is known. */
@@ -120,14 +118,14 @@ export function checkedIntegral(
   body: Expression,
   variable: string,
   interval: readonly [number, number],
-  told: Told,
+  told: IntegralFound,
   isTotal: boolean,
 ): CheckedArea | null {
   if (told.diverges || told.undefinedOn.length > 0) return null;
   return checked(body, variable, interval, claimOf(told), isTotal);
 }
 
-function claimOf({ value, bound, exact, certainty }: Told): AreaClaim {
+function claimOf({ value, bound, exact, certainty }: IntegralFound): AreaClaim {
   if (Number.isNaN(value)) return { value: 0, bound: wanted, exact: null };
   if (certainty === 'estimated') return { value, bound: narrow * Math.abs(value), exact: null };
   return { value, bound, exact };
@@ -141,7 +139,10 @@ export interface ShownIntegral {
 }
 
 /** What is refused is estimated; what was estimated is proved by bounds that are narrow. */
-export function shownIntegral({ value, bound, certainty }: Told, found: CheckedArea | null): ShownIntegral {
+export function shownIntegral(
+  { value, bound, certainty }: IntegralFound,
+  found: CheckedArea | null,
+): ShownIntegral {
   const bounds = found?.bounds ?? null;
   if (Number.isNaN(value) || !found?.isAccepted) return { certainty: 'estimated', bound, bounds };
   if (certainty !== 'estimated' || !bounds) return { certainty, bound, bounds };

@@ -23,7 +23,8 @@ import {
 import { byTheorem } from './theorems.ts';
 import { stretchesOf, type ExactEnds, type Stretch } from './stretches.ts';
 
-export interface DefiniteIntegral {
+/** What was found of an integral as a whole. */
+export interface IntegralFound {
   /** NaN where there is no value: the integral diverges, or the function is not defined throughout. */
   readonly value: number;
   readonly exact: Expression | null;
@@ -33,6 +34,9 @@ export interface DefiniteIntegral {
   readonly diverges: boolean;
   /** Where the function is not defined. */
   readonly undefinedOn: readonly Box[];
+}
+
+export interface DefiniteIntegral extends IntegralFound {
   readonly parts: readonly IntegralPart[];
 }
 

@@ -68,6 +68,8 @@ export function approached(
     return seen ? bounded(divided(seen)[order]) : undefined;
   };
   const end = withinRules(() => course.at(place, coefficients));
+  // Values beside two doubles are not those beside a number between them.
+  const isAtEdge = n.compare(way < 0 ? edges.low : edges.high, way < 0 ? place.low : place.high) === 0;
   const seenTo = (far: Range | undefined, close: Range | undefined): Approach => {
     const seen = far && close && n.hull(far, close);
     if (seen && isNarrow(seen))
@@ -78,7 +80,7 @@ export function approached(
   // Beside 1/x in e^(1/x) bounds at the place tell nothing, and those very near to it may tell all digits.
   const veryNear = (): Approach => {
     const close = values();
-    const limit = sharp(close);
+    const limit = isAtEdge ? sharp(close) : undefined;
     if (limit) return { ...unknownApproach, limit };
     const infinite = signOfHuge(close);
     if (infinite !== 0) return { ...unknownApproach, infinite, pole: 'seen' };

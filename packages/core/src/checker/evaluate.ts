@@ -158,6 +158,7 @@ class Way {
       }
       case 'divide': {
         const [u, v] = [inner(node.left), inner(node.right)];
+        if (v && tree.isConstant(node.right) && n.signOfRange(v.above[0] as Range) === 0) return null;
         // 1/(1/x) has no value at 0.
         if (v?.below) this.withoutZero(v.below);
         return u && v && quotient(u, v);
@@ -212,18 +213,24 @@ class Way {
       }
       return raised(u, ratio.p);
     }
+    const given = this.value(u, base, names);
+    if (!given) return null;
     if (ratio) {
-      const x = ratio.q % 2 === 0 ? this.fromZeroUp(divided(u), base, names) : divided(u);
+      const x = ratio.q % 2 === 0 ? this.fromZeroUp(given, base, names) : given;
       if (ratio.p < 0 && !signOver(base, names)) this.withoutZero(x);
       const result = jets.rationalPower(x, ratio.p, ratio.q);
       return result && whole(result);
     }
     const v = this.of(exponent, names, length);
+    const power = v && this.value(v, exponent, names);
+    if (!power) return null;
     // 0⁰ is a matter of convention.
-    if (n.signOfRange(divided(u)[0] as Range) === 0) throw new NoRule('power of 0');
-    this.within(divided(u), notNegative);
-    const logarithm = jets.ln(divided(u));
-    return v && logarithm && whole(jets.exp(jets.multiply(divided(v), logarithm)));
+    if (n.signOfRange(given[0] as Range) === 0) throw new NoRule('power of 0');
+    this.within(given, notNegative);
+    const logarithm = jets.ln(given);
+    // (−2)ˣ has values at whole x alone.
+    if (!logarithm && n.holdsWhole(power[0] as Range)) throw new NoRule('power of a number below 0');
+    return logarithm && whole(jets.exp(jets.multiply(power, logarithm)));
   }
 
   private call(node: CallNode, names: Names, length: number): Quotient | null {

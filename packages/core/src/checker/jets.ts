@@ -29,9 +29,14 @@ export const withFirst = (u: Jet, value: Range): Jet => [value, ...u.slice(1)];
 export const multiply = (u: Jet, v: Jet): Jet =>
   u.map((_, k) => {
     let sum = nought;
-    for (let j = 0; j <= k; j++) sum = n.add(sum, n.multiply(at(u, j), at(v, k - j)));
+    for (let j = 0; j <= k; j++)
+      sum = n.add(sum, k > 0 ? knownProduct(at(u, j), at(v, k - j)) : n.multiply(at(u, j), at(v, k - j)));
     return sum;
   });
+
+/** Of ∛x ∛x at 0: of a slope without a value 0 times as much tells nothing. */
+const knownProduct = (x: Range, y: Range): Range =>
+  n.isNothing(x) || n.isNothing(y) ? n.everything : n.multiply(x, y);
 
 /** F(u) from its values over u and the jet of F′(u): (F∘u)′ = F′(u)·u′. */
 export function along(u: Jet, values: Range, slope: Jet): Jet {
@@ -45,9 +50,8 @@ function coefficientAlong(u: Jet, slope: Jet, k: number): Range {
   let sum = nought;
   for (let i = 1; i <= k; i++) {
     const outer = at(slope, k - i);
-    // √u where u and u′ are 0: of a slope without a value 0 times as much tells nothing.
-    if (n.contains(outer, n.everything)) return n.everything;
-    sum = n.add(sum, n.multiply(n.multiply(n.whole(i), at(u, i)), outer));
+    // √u where u and u′ are 0.
+    sum = n.add(sum, knownProduct(n.multiply(n.whole(i), at(u, i)), outer));
   }
   return n.divide(sum, n.whole(k));
 }

@@ -131,6 +131,10 @@ export const between = (low: number, high: number): Range => ({
 });
 export const everything: Range = { low: infinite(-1), high: infinite(1) };
 
+/** Whether a range tells nothing of a number, not even that it is one. */
+export const isNothing = ({ low, high }: Range): boolean =>
+  low.e === Infinity && high.e === Infinity && low.m < 0n && high.m > 0n;
+
 export const add = (x: Range, y: Range): Range => ({
   low: plus(x.low, y.low, -1),
   high: plus(x.high, y.high, 1),
@@ -202,6 +206,10 @@ export function power(x: Range, n: number): Range {
 export function floor({ m, e }: Float): bigint {
   return e >= 0 ? m << BigInt(e) : m >> BigInt(-e);
 }
+
+/** Whether a whole number is among them. */
+export const holdsWhole = (x: Range): boolean =>
+  !isBounded(x) || floor(x.high) > floor(x.low) || compare({ m: floor(x.low), e: 0 }, x.low) === 0;
 
 export const hull = (x: Range, y: Range): Range => ({ low: least(x.low, y.low), high: most(x.high, y.high) });
 

@@ -448,6 +448,9 @@ export function mentioned(node: Expression): Mentioned {
   return { names, functions };
 }
 
+/** Whether no free name is mentioned. */
+export const isConstant = (node: Expression): boolean => mentioned(node).names.size === 0;
+
 /** Whether the free name is mentioned. */
 export const dependsOn = (node: Expression, variable: string): boolean => mentioned(node).names.has(variable);
 

@@ -12,7 +12,7 @@ import {
 } from '@yperkine/core';
 import { exactText } from '../numbers/exactText.ts';
 import { format, type RoundingRule } from '../numbers/format.ts';
-import { equalsResult, unitPart, type Line } from '../numbers/line.ts';
+import { equalsResult, unitPart, type Bounds, type Line } from '../numbers/line.ts';
 import { betweenBounds } from '../numbers/opened.ts';
 import { curveMark } from '../scene/curveMark.ts';
 import type { Hatch, Mark } from '../scene/mark.ts';
@@ -105,8 +105,13 @@ export function missingIntegral(
   }
   if (diverges) return failed(`This integral diverges: the area under ${name} has no finite value.`);
   if (!Number.isNaN(value)) return null;
+  return failed(tooFewDigits(bounds, rule));
+}
+
+/** What is said of an integral without digits: between which bounds it lies, where those are proved. */
+export function tooFewDigits(bounds: Bounds | null, rule: RoundingRule): string {
   const between = bounds && `, but it lies between ${betweenBounds(bounds, rule)} (proved)`;
-  return failed(`This integral could not be worked out to enough digits${between ?? ''}.`);
+  return `This integral could not be worked out to enough digits${between ?? ''}.`;
 }
 
 /** [0, 8] or [1, ∞), for headings. */

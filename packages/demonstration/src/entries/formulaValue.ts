@@ -22,10 +22,13 @@ import {
 } from '@yperkine/core';
 import { exactText, exactTextOf, textOfForm } from '../numbers/exactText.ts';
 import { format, type RoundingRule } from '../numbers/format.ts';
+import type { Bounds } from '../numbers/line.ts';
+import type { Answered } from '../resolve/answers.ts';
 import type { Directory } from '../resolve/directory.ts';
 import type { Id } from '../schema/fields.ts';
 import type { Unit } from '../units/unit.ts';
 import { functionsMentioned, idsMentioned, parameterValues, statedUnit, unreadable } from './formula.ts';
+import { tooFewDigits } from './areas.ts';
 import type { WorkContext } from './kind.ts';
 import { slopeAsDefined } from './slopeAsDefined.ts';
 import { failed, waiting, worked, type Outcome } from './outcome.ts';
@@ -36,6 +39,8 @@ export interface FormulaValue {
   /** Its exact form as text, where one is proved and says more than the digits. */
   readonly form: string | null;
   readonly unit: Unit;
+  /** Between which a number that was asked for is proved to lie, where that is known. */
+  readonly bounds: Bounds | null;
   /** What there is to be said against it: a missing value, unlike units. */
   readonly warning: string;
 }
@@ -73,6 +78,7 @@ export function formulaValue(body: Expression, context: WorkContext, asks = fals
         unit,
         warning: missing ?? (sentence || convention),
         form,
+        bounds: told?.bounds ?? null,
       });
     };
     const values = new Map(program.parameters.map((name, i) => [name, parameters[i] as number]));
@@ -94,7 +100,7 @@ export function formulaValue(body: Expression, context: WorkContext, asks = fals
       const soonTold = soon(() => toldOf(formula, values));
       if (soonTold) return fromAnswer(soonTold);
       const later = ask();
-      if (later.state === 'answered' && later.of === 'now') return fromAnswer(later.answer);
+      if (isOfNow(later)) return fromAnswer(later.answer);
     }
     const number = soon(() => evaluateAt(program, 0, parameters));
     if (number !== null) {
@@ -104,13 +110,16 @@ export function formulaValue(body: Expression, context: WorkContext, asks = fals
     const told = ask();
     if (told.state === 'unanswerable')
       return failed('This takes so long that it was given up; fewer terms may help.');
-    if (told.state === 'waiting' || told.of !== 'now') return waiting('The value is being worked out …');
-    return fromAnswer(told.answer);
+    return isOfNow(told) ? fromAnswer(told.answer) : waiting('The value is being worked out …');
   } catch (error) {
     if (error instanceof TooLarge) return failed('This is too large to be worked out.');
     throw error;
   }
 }
+
+/** Whether a question as it stands is answered, be it that bounds of the answer are still to come. */
+const isOfNow = <A>(told: Answered<A>): told is Answered<A> & { state: 'answered' } =>
+  told.state === 'answered' && (told.of === 'now' || told.of === 'found');
 
 const toldBefore = new WeakMap<Expression, AnswerTo['value']>();
 
@@ -130,7 +139,7 @@ const tooLarge = 'This is larger than any number that can be shown here.';
 /** Why there is no value: what a limit does instead of tending to a number. */
 function missingSentence(told: AnswerTo['value'] | undefined, rule: RoundingRule): string {
   const missing = told?.missing;
-  if (told?.missingIntegral) return missingIntegralSentence(told.missingIntegral, rule);
+  if (told?.integral) return missingIntegralSentence(told.integral, told.bounds, rule);
   if (!missing) return 'This has no value.';
   const { whole, left, right } = missing;
   switch (whole.kind) {
@@ -150,15 +159,14 @@ function missingSentence(told: AnswerTo['value'] | undefined, rule: RoundingRule
 }
 
 function missingIntegralSentence(
-  { diverges, undefinedOn }: NonNullable<AnswerTo['value']['missingIntegral']>,
+  { diverges, undefinedOn }: NonNullable<AnswerTo['value']['integral']>,
+  bounds: Bounds | null,
   rule: RoundingRule,
 ): string {
   const [gap] = undefinedOn;
   const text = (x: number): string => format(knownNumber(x), rule).text;
   if (gap) return `The integrand has no value from ${text(gap.low)} to ${text(gap.high)}.`;
-  return diverges
-    ? 'This integral diverges: it has no finite value.'
-    : 'This integral could not be worked out to enough digits.';
+  return diverges ? 'This integral diverges: it has no finite value.' : tooFewDigits(bounds, rule);
 }
 
 const swings = 'none, it swings';

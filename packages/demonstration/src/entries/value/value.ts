@@ -9,7 +9,7 @@ import {
 import { z } from 'zod';
 import type { Directory } from '../../resolve/directory.ts';
 import type { Unit } from '../../units/unit.ts';
-import { equalsResult, latex, unitPart } from '../../numbers/line.ts';
+import { equalsResult, latex, unitPart, type Bounds } from '../../numbers/line.ts';
 import { common, typedSchema } from '../../schema/fields.ts';
 import { idsMentioned, rememberedHead, unreadable } from '../formula.ts';
 import { formulaValue, readFormula, remembered } from '../formulaValue.ts';
@@ -61,11 +61,12 @@ export const valueKind: EntryKind<ValueEntry, ValueResult> = {
     };
     const outcome = formulaValue(body.value, { ...context, ask }, true);
     if (!outcome.ok) return outcome;
-    const { value, form, unit, warning } = outcome.result;
+    const { value, form, unit, warning, bounds: told } = outcome.result;
     const name = nameOf(entry.text);
     const head = latex(`${name === undefined ? '' : `${latexName(name)} = `}${printLatex(body.value)}`);
-    // An entry asks one question at a time, and of an exact number no bounds are told.
-    const bounds = hasAsked || form !== null || value.exact ? null : integralBounds(body.value, context);
+    // Of an exact number no bounds are told. An entry asks one question at a time: a number that was asked for has its own.
+    const asked = (): Bounds | null => (hasAsked ? told : integralBounds(body.value, context));
+    const bounds = form !== null || value.exact ? null : asked();
     // A formula without a value is approximately nothing: the sentence says why.
     const result = Number.isNaN(value.value)
       ? []
