@@ -11,11 +11,12 @@ const results = join(dataFolder, 'test-results');
 
 /**
  * @param {string} what
- * @param {string[]} command
+ * @param {string} program
+ * @param {readonly string[]} args
  */
-async function check(what, command) {
+async function check(what, program, args) {
   const started = Date.now();
-  const { status } = await run('npx', ['--no-install', ...command]);
+  const { status } = await run(program, args);
   counts[status === 0 ? 'passed' : 'failed']++;
   say(`${status === 0 ? 'passed' : 'FAILED'}: ${what} (${Math.round((Date.now() - started) / 1000)} s)`);
 }
@@ -120,9 +121,13 @@ runMain(async () => {
   rmSync(results, { recursive: true, force: true });
   mkdirSync(results, { recursive: true });
   await Promise.all([
-    check('types', ['tsc', '-p', '.']),
-    check('lint', ['eslint', '.', '--max-warnings', '0']),
-    check('formatting', ['prettier', '--check', '--log-level', 'warn', '.']),
+    check('figures of the code', 'node', ['scripts/house.mjs']),
+    ...[
+      ['types', 'tsc', '-p', '.'],
+      ['nothing unused', 'knip', '--no-progress', '--no-config-hints'],
+      ['lint', 'eslint', '.', '--max-warnings', '0'],
+      ['formatting', 'prettier', '--check', '--log-level', 'warn', '.'],
+    ].map(([what = '', ...command]) => check(what, 'npx', ['--no-install', ...command])),
   ]);
   await build();
   await withTestDatabase(async (databaseUrl) => {

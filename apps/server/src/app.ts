@@ -11,7 +11,7 @@ import { demonstrationRoutes } from './http/demonstrations.ts';
 import { health } from './http/health.ts';
 import { openApi } from './http/openapi.ts';
 import { pages } from './http/pages.ts';
-import { notFound, problemHandler } from './http/problem.ts';
+import { notFound, problemHandler } from './problem.ts';
 import { connectionHeaders, dataHeaders, sameOriginOnly } from './http/security.ts';
 import { News } from './library/news.ts';
 import { Painter } from './pictures/painter.ts';

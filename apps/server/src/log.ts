@@ -14,7 +14,7 @@ const repeatsValue = /^22/;
  * What the log tells of an error: kind, code, message, stack. Never the statement, its values or the request, which
  * hold documents and personal data.
  */
-export function toldError(error: unknown): ToldError {
+function toldError(error: unknown): ToldError {
   if (!(error instanceof Error))
     return { type: typeof error, message: 'something that is no error was thrown' };
   const { code, original } = error as Error & { code?: unknown; original?: { code?: unknown } };

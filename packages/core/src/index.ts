@@ -1,12 +1,12 @@
-export * as rational from './algebra/rational.ts';
-export type { Rational } from './algebra/rational.ts';
+export * as rational from './numbers/rational.ts';
+export type { Rational } from './numbers/rational.ts';
 export { derivativeOf, DerivativeOutOfEffort } from './algebra/differentiate.ts';
 export { exactForm } from './algebra/exactForm.ts';
-export { literal } from './algebra/pieces.ts';
+export { literal } from './algebra/literal.ts';
 export { polynomialDegree } from './algebra/polynomialDegree.ts';
 export type { ExactEnds } from './area/stretches.ts';
 export { simplify } from './algebra/simplify.ts';
-export { isTooLarge, TooLarge } from './algebra/limits.ts';
+export { isTooLarge, TooLarge } from './budget/tooLarge.ts';
 export { hasSingleValues, SingleValues } from './analysis/singleValues.ts';
 export * as tree from './language/tree.ts';
 export type { Condition, Expression } from './language/tree.ts';
@@ -29,18 +29,18 @@ export { emptyScope, isReserved, canonicalName, type Scope } from './language/na
 export { printCondition, printText, truthAlone } from './language/printText.ts';
 export { latexFunction, latexName, latexNumber, printLatex } from './language/printLatex.ts';
 export { compile, noFunctions, type FunctionBody, type Functions, type Program } from './evaluate/program.ts';
-export { integralOfProgram } from './evaluate/integral.ts';
-export { evaluatorFor, type Evaluator } from './evaluate/evaluator.ts';
-export { WasmEvaluator } from './evaluate/wasm.ts';
-export { ArrayEvaluator } from './evaluate/arrays.ts';
-export { compare, evaluateAt } from './evaluate/values.ts';
+export { integralOfProgram, limitOfProgram } from './values/ofPrograms.ts';
+export { evaluatorFor, type Evaluator } from './values/evaluator.ts';
+export { WasmEvaluator } from './values/wasm.ts';
+export { ArrayEvaluator } from './values/arrays.ts';
+export { compare, evaluateAt } from './values/values.ts';
 export { signChange } from './evaluate/signChange.ts';
-export { derivativesAt, taylorCoefficients } from './evaluate/jets.ts';
+export { derivativesAt, taylorCoefficients } from './values/jets.ts';
 export { isContinuousBetween } from './evaluate/continuity.ts';
 export { enclose } from './evaluate/enclosures.ts';
-export type { Interval } from './evaluate/interval.ts';
-export { exactTruth, exactValue } from './evaluate/exact.ts';
-export { truthOf } from './evaluate/truth.ts';
+export type { Interval } from './numbers/interval.ts';
+export { exactTruth, exactValue } from './algebra/exact.ts';
+export { truthOf } from './algebra/truth.ts';
 export {
   tangentAt,
   knownNumber,
@@ -68,8 +68,8 @@ export {
 } from './area/sums.ts';
 export { exactSum, type ExactRule } from './area/exactSum.ts';
 export { extremeHeights, type ExtremeHeights } from './area/extremes.ts';
-export { integral, type DefiniteIntegral } from './area/integral.ts';
-export type { IntegralCertainty, IntegralPart } from './area/parts.ts';
+export { integral } from './area/integral.ts';
+export type { DefiniteIntegral, IntegralCertainty, IntegralPart } from './area/parts.ts';
 export { orderOfConvergence, type SumError } from './area/convergenceOrder.ts';
 export { ledIntegral, type Led } from './area/led.ts';
 export { antiderivative } from './algebra/antiderivative/antiderivative.ts';
@@ -104,7 +104,8 @@ export {
   type DrawnEquation,
   type Equation,
 } from './curve/equation.ts';
-export { through, type ExactPoint, type Shape } from './interpolation/through.ts';
+export { through } from './interpolation/through.ts';
+export type { ExactPoint, Shape, Table } from './language/table.ts';
 export { Spline } from './interpolation/spline.ts';
 export { closedFormula } from './analysis/question.ts';
 export { numberFormula } from './limit/numberFormula.ts';
@@ -125,7 +126,7 @@ export {
   type ToldKeyPoint,
   type LocatedHeld,
   type ToldSolutions,
-} from './analysis/answers.ts';
+} from './questions/answers.ts';
 export {
   answerSent,
   answersInStages,
@@ -133,14 +134,15 @@ export {
   sendable,
   type AnswerStage,
   type Outcome as AnswerOutcome,
-} from './analysis/sentAnswers.ts';
-export { withoutItsClaim } from './analysis/claimed.ts';
-export { limitOfProgram, type Limit } from './limit/limit.ts';
-export { sampleCurve, type Grid, type SampledCurve } from './curve/sample.ts';
+} from './questions/sentAnswers.ts';
+export { withoutItsClaim } from './questions/claimed.ts';
+export type { Limit } from './limit/found.ts';
+export { sampleCurve } from './curve/sample.ts';
+export type { Grid, SampledCurve } from './curve/sampled.ts';
 export { roughCurve } from './curve/rough.ts';
-export { Effort, ifInTime, OutOfEffort } from './evaluate/effort.ts';
-export { slopeProgram } from './analysis/answers.ts';
+export { Effort, ifInTime, OutOfEffort } from './budget/effort.ts';
+export { slopeProgram } from './questions/answers.ts';
 export { chooseXRange, chooseYRange, type Plotted, type Range } from './curve/window.ts';
 export { findFeatures, type Feature } from './curve/features.ts';
 export type { SignThroughout } from './analysis/throughout.ts';
-export { holdsBinder, plainValueAt, toldValue } from './analysis/value.ts';
+export { holdsBinder, plainValueAt, toldValue } from './questions/value.ts';

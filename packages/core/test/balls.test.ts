@@ -1,12 +1,12 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { all, create } from 'mathjs';
-import * as rational from '../src/algebra/rational.ts';
+import * as rational from '../src/numbers/rational.ts';
 import { separationBits } from '../src/algebra/separation.ts';
 import { signOfConstant } from '../src/limit/constantSign.ts';
 import { builtIns } from '../src/functions/table.ts';
-import * as balls from '../src/limit/ball.ts';
-import * as big from '../src/limit/bigFloat.ts';
+import * as balls from '../src/numbers/ball.ts';
+import * as big from '../src/numbers/bigFloat.ts';
 import { enclosePrecisely } from '../src/limit/enclosed.ts';
 import { compile } from '../src/index.ts';
 import { expressions, points, replayable } from './random.ts';

@@ -13,7 +13,7 @@ import {
   type Expression,
   type Statement,
 } from '../src/index.ts';
-import { derivativesAt } from '../src/evaluate/jets.ts';
+import { derivativesAt } from '../src/values/jets.ts';
 
 const scope = {
   names: new Set(['a', 'n', 't', 'g_1', 'a_pi', 'spin']),

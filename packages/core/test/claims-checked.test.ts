@@ -8,7 +8,7 @@ import {
   type Question,
   type QuestionKind,
 } from '../src/index.ts';
-import { certified } from '../src/analysis/certified.ts';
+import { certified } from '../src/questions/certified.ts';
 import { school } from './school.ts';
 import { condition, expression } from './scope.ts';
 

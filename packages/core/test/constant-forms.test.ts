@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { exactForm, printText, readExpression, tree, type Expression } from '../src/index.ts';
-import * as balls from '../src/limit/ball.ts';
-import * as big from '../src/limit/bigFloat.ts';
+import * as balls from '../src/numbers/ball.ts';
+import * as big from '../src/numbers/bigFloat.ts';
 import { ballOfConstant } from '../src/limit/constantSign.ts';
 import { cases } from '../../../tests/cases.ts';
 

@@ -8,8 +8,8 @@ import {
   printText,
   readExpression,
 } from '../src/index.ts';
-import { exactly } from '../src/limit/ball.ts';
-import * as big from '../src/limit/bigFloat.ts';
+import { exactly } from '../src/numbers/ball.ts';
+import * as big from '../src/numbers/bigFloat.ts';
 import { builtIns } from '../src/functions/table.ts';
 import { expression, program } from './scope.ts';
 

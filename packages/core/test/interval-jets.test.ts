@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { taylorCoefficients } from '../src/index.ts';
 import { enclosedJet } from '../src/evaluate/enclosedJets.ts';
-import { coefficient, variable } from '../src/evaluate/intervalJet.ts';
+import { coefficient, variable } from '../src/numbers/intervalJet.ts';
 import { builtIns } from '../src/functions/table.ts';
 import { cases } from '../../../tests/cases.ts';
 import { program } from './scope.ts';

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import * as intervals from '../src/evaluate/interval.ts';
-import { interval, isNothing, type Interval } from '../src/evaluate/interval.ts';
+import * as intervals from '../src/numbers/interval.ts';
+import { interval, isNothing, type Interval } from '../src/numbers/interval.ts';
 import { rational } from '../src/index.ts';
 import { replayable } from './random.ts';
 

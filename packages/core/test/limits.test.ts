@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { compile, limitOfProgram, type tree, type Limit } from '../src/index.ts';
-import * as big from '../src/limit/bigFloat.ts';
+import * as big from '../src/numbers/bigFloat.ts';
 import { expression } from './scope.ts';
 
 const limit = (text: string, at: number, side: tree.Side = 'both'): Limit =>

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { evaluateAt, integral, integralOfProgram, ledIntegral, type DefiniteIntegral } from '../src/index.ts';
-import { Effort } from '../src/evaluate/effort.ts';
+import { Effort } from '../src/budget/effort.ts';
 import { integralOf } from '../src/evaluate/quadrature.ts';
 import { cases } from '../../../tests/cases.ts';
 import { expression, program } from './scope.ts';

@@ -1,13 +1,7 @@
 export * from './schema/document.ts';
-export * from './scene/tone.ts';
-export {
-  openDocument,
-  migrated,
-  migratedChange,
-  migrations,
-  type Migration,
-  type Opened,
-} from './schema/migrate.ts';
+export * from './fields/tone.ts';
+export { openDocument, migrated, migratedChange, migrations, type Opened } from './schema/migrate.ts';
+export type { Migration } from './schema/migration.ts';
 export * from './changes/change.ts';
 export * from './changes/accept.ts';
 export { bytesOfDocument } from './schema/bytes.ts';
@@ -23,7 +17,7 @@ export { inThousands } from './numbers/inThousands.ts';
 export * from './numbers/line.ts';
 export { withoutNoise } from './numbers/withoutNoise.ts';
 export { openedNumber, type OpenedNumber } from './numbers/opened.ts';
-export { mathematicsLatex, prosePieces, type ProsePiece } from './numbers/prose.ts';
+export { mathematicsLatex, prosePieces, type ProsePiece } from './entries/prose.ts';
 export * from './units/unit.ts';
 export { exactText, exactTextOf } from './numbers/exactText.ts';
 export { couldBeSlider } from './entries/formula.ts';
@@ -45,17 +39,18 @@ export type { ThroughPointsResult } from './entries/throughPoints/throughPoints.
 export { isGivenDerivative, type GivenDerivativeResult } from './entries/givenDerivative/givenDerivative.ts';
 export { readPoints, writePoints } from './entries/throughPoints/pointList.ts';
 export { entryKinds } from './entries/table.ts';
-export { kindOf, makeEntry } from './entries/anyKind.ts';
+export { kindOf, makeEntry } from './schema/anyKind.ts';
 export { plottedOf, primed, type CurveResult } from './entries/curve.ts';
 export type { Head, NameableResult, Spot } from './entries/kind.ts';
 export type { StudyResult, StudyTable } from './entries/study.ts';
-export type { ParameterEntry, ParameterResult, Repeat } from './entries/parameter/parameter.ts';
+export type { ParameterEntry, Repeat } from './entries/parameter/parameter.ts';
+export type { ParameterResult } from './entries/parameter/result.ts';
 export type { PointResult } from './entries/point/point.ts';
 export type { SecantResult } from './entries/secant/secant.ts';
 export type { SlopeEqualsResult } from './entries/slopeEquals/slopeEquals.ts';
 export type { ValueTableResult } from './entries/valueTable/valueTable.ts';
 export { keyPointGroups, type KeyPointGroup } from './entries/keyPoints/kinds.ts';
-export type { KeyPointsResult } from './entries/keyPoints/keyPoints.ts';
+export type { KeyPointsResult } from './entries/keyPoints/result.ts';
 export type { SignStripResult } from './entries/signStrip/signStrip.ts';
 export type { SolutionsResult } from './entries/solutions/solutions.ts';
 export type { NearestResult } from './entries/nearest/nearest.ts';
@@ -63,7 +58,7 @@ export type { HoldsResult } from './entries/holds/holds.ts';
 export { isInPieces, type JoinsResult } from './entries/joins/joins.ts';
 export { isGivenAlone } from './entries/givenDerivative/givenDerivative.ts';
 export { keptEnd, stagedInterval, readStagedInterval } from './entries/asking.ts';
-export type { SumEntry, SumResult } from './entries/sum/sum.ts';
+export type { SumEntry, SumResult } from './entries/sum/result.ts';
 export { ruleNames, sumRuleSchema, type SumRuleName } from './entries/sum/rules.ts';
 export type { RuleErrors, SumErrorsResult } from './entries/sumErrors/sumErrors.ts';
 export type { RunningTotalResult } from './entries/runningTotal/runningTotal.ts';
@@ -89,9 +84,9 @@ export {
   type Answered,
   type Answers,
   type WhyGivenUp,
-} from './resolve/answers.ts';
+} from './entries/answers.ts';
 export { atOnce } from './resolve/steps.ts';
-export type { Directory } from './resolve/directory.ts';
+export type { Directory } from './entries/names.ts';
 export * from './resolve/revealConditions.ts';
 export { conditionOf, idsInCondition, type Visibility } from './resolve/visibility.ts';
 export type { RevealEntry, RevealResult } from './entries/reveal/reveal.ts';
@@ -103,27 +98,27 @@ export { mostTrials, type TrialsResult } from './entries/trials/trials.ts';
 export type { HeadingEntry } from './entries/heading/heading.ts';
 export * from './stage/stage.ts';
 export * from './stage/motion.ts';
-export * from './stage/trails.ts';
+export * from './scene/trails.ts';
 export * from './stage/catch.ts';
-export * from './stage/slider.ts';
+export * from './numbers/slider.ts';
 export { settingText, settingValue } from './numbers/setting.ts';
-export * from './stage/followed.ts';
+export * from './scene/followed.ts';
 export * from './scene/scene.ts';
-export { gridOf, keepCurve, type WantedCurve } from './scene/curveMark.ts';
+export { gridOf, keepCurve, type WantedCurve } from './entries/curveMark.ts';
 export type { BoundHandle, Handle, SlideHandle, VertexHandle } from './scene/handles.ts';
 export { curvesIn, type KeyLine, type TierTitle } from './scene/titles.ts';
-export * from './scene/mark.ts';
-export * from './scene/tone.ts';
-export * from './scene/view.ts';
+export * from './marks/mark.ts';
+export * from './fields/tone.ts';
+export * from './marks/view.ts';
 export * from './scene/nearest.ts';
 export { stripAt, type FoundStrip } from './scene/stripAt.ts';
 export { featureNear, type NearFeature } from './scene/nearFeature.ts';
-export * from './scene/fit.ts';
+export * from './changes/fit.ts';
 export { roundStep, type Tick } from './scene/ticks.ts';
 export { furniture, stripRow, type SceneSize } from './scene/layout.ts';
 export * from './draw/theme.ts';
 export * from './draw/surface.ts';
 export { CanvasSurface } from './draw/canvasSurface.ts';
 export { SvgSurface } from './draw/svgSurface.ts';
-export { paint, paintBackdrop, paintBefore, type Emphasis } from './draw/paint.ts';
+export { paint, paintBackdrop, paintBefore } from './draw/paint.ts';
 export { hereOf, smallPicture, smallPictures } from './draw/picture.ts';

@@ -17,7 +17,7 @@ import {
   type Stage,
 } from '../src/index.ts';
 import { placeLabels } from '../src/scene/labels.ts';
-import type { Mark } from '../src/scene/mark.ts';
+import type { Mark } from '../src/marks/mark.ts';
 import { ticksOf } from '../src/scene/ticks.ts';
 import { documentWith, given, slider, tangentDocument } from './sample.ts';
 

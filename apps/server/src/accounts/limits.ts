@@ -1,12 +1,12 @@
 import ipaddr from 'ipaddr.js';
 import { RateLimiterPostgres, RateLimiterRes } from 'rate-limiter-flexible';
 import type { Database } from '../database/connect.ts';
-import { HttpProblem } from '../http/problem.ts';
+import { HttpProblem } from '../problem.ts';
 
 const quarterHour = 15 * 60;
 
 /** Tries in a quarter of an hour (common practice). */
-export const tries = {
+const tries = {
   /** To sign in to one account from one network, and from everywhere. */
   ofAccountFromNetwork: 10,
   ofAccount: 50,

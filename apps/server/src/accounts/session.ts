@@ -4,7 +4,7 @@ import session from 'express-session';
 import type { Database } from '../database/connect.ts';
 import { preparing } from '../database/prepared.ts';
 import type { Config } from '../config.ts';
-import { HttpProblem } from '../http/problem.ts';
+import { HttpProblem } from '../problem.ts';
 
 declare module 'express-session' {
   interface SessionData {

@@ -13,7 +13,7 @@ export interface Database {
 }
 
 /** How long each step may take, in milliseconds, so that a database that hangs is told from one that works. */
-export const patience = {
+const patience = {
   connectionTimeoutMillis: 5000,
   lock_timeout: 3000,
   statement_timeout: 5000,

@@ -7,7 +7,7 @@ import { hashPassword, isRightPassword } from '../accounts/passwords.ts';
 import { begin, end } from '../accounts/session.ts';
 import { demoAccount } from '../database/demo.ts';
 import { AccountRow } from '../database/models.ts';
-import { HttpProblem, notFound, readBody } from './problem.ts';
+import { HttpProblem, notFound, readBody } from '../problem.ts';
 
 /** Making accounts, signing in and out. */
 export function accountRoutes(limits: AttemptLimits, demo: boolean): Router {

@@ -1,5 +1,5 @@
 import express, { type RequestHandler } from 'express';
-import { HttpProblem } from './problem.ts';
+import { HttpProblem } from '../problem.ts';
 
 const deepest = 40;
 const unreadable = (message: string): HttpProblem => new HttpProblem(400, 'badRequest', message);
@@ -9,7 +9,7 @@ const unreadable = (message: string): HttpProblem => new HttpProblem(400, 'badRe
  * writes, and the one name that would change an object rather than be put into it.
  * @throws HttpProblem 400
  */
-export function refuseUnkeepable(body: unknown): void {
+function refuseUnkeepable(body: unknown): void {
   const waiting: { readonly value: unknown; readonly depth: number }[] = [{ value: body, depth: 0 }];
   for (let next = waiting.pop(); next; next = waiting.pop()) {
     const { value, depth } = next;

@@ -12,7 +12,7 @@ import type { News } from '../library/news.ts';
 import { changesSince, documentOf, save } from '../library/save.ts';
 import type { Pictures } from '../pictures/pictures.ts';
 import { cleanBody, smallBody } from './cleanBody.ts';
-import { notFound, readBody, readId } from './problem.ts';
+import { notFound, readBody, readId } from '../problem.ts';
 import { sendNews } from './news.ts';
 import { sendPicture } from './pictures.ts';
 

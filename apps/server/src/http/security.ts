@@ -1,7 +1,7 @@
 import { randomBytes } from 'node:crypto';
 import type { RequestHandler } from 'express';
 import helmet from 'helmet';
-import { HttpProblem } from './problem.ts';
+import { HttpProblem } from '../problem.ts';
 
 /** A fresh nonce for the style element of the formula field, for this response alone. */
 export const giveNonce: RequestHandler = (_request, response, next) => {

@@ -3,7 +3,7 @@ import type { Document } from '@yperkine/demonstration';
 import { libraryPage, mostKept, type DemonstrationSummary, type Library } from '@yperkine/protocol';
 import { Op, type Sequelize, type WhereOptions } from 'sequelize';
 import { AccountRow, DemonstrationRow } from '../database/models.ts';
-import { HttpProblem } from '../http/problem.ts';
+import { HttpProblem } from '../problem.ts';
 
 export const summary = ({
   id,

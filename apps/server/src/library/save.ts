@@ -16,7 +16,7 @@ import type pg from 'pg';
 import { Op } from 'sequelize';
 import { ChangeRow, type DemonstrationRow } from '../database/models.ts';
 import { askPrepared } from '../database/prepared.ts';
-import { HttpProblem, notFound, readBody } from '../http/problem.ts';
+import { HttpProblem, notFound, readBody } from '../problem.ts';
 
 export type SaveResult =
   { readonly kind: 'saved'; readonly saved: Saved } | { readonly kind: 'stale'; readonly stale: Stale };

@@ -3,7 +3,7 @@ import { answeredBy, keyOfQuestion, type Answers, type Id, type WhyGivenUp } fro
 import type { AnswerMessage, QuestionMessage } from '../workers/messages.ts';
 
 /** A worker that answers questions, as far as the desk knows it. */
-export interface Answerer {
+interface Answerer {
   ask(message: QuestionMessage): void;
   end(): void;
 }

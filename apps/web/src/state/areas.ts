@@ -176,7 +176,7 @@ export function sumOf(
 }
 
 /** Puts new ends between the parts; sample points of one's own go, since they belong to the old parts. */
-export function setCuts(
+function setCuts(
   workbench: Workbench,
   id: Id,
   inner: readonly number[],

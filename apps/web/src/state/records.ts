@@ -1,7 +1,7 @@
 import type { Id, ReadoutResult, Resolution } from '@yperkine/demonstration';
 
 /** The least and the greatest value that a large number has had since it was last started anew. */
-export interface Extremes {
+interface Extremes {
   readonly least: number;
   readonly greatest: number;
   /** The formula that they are values of. */

@@ -16,14 +16,14 @@ import type { Records } from './records.ts';
 import type { SaveState } from './saver.ts';
 
 /** A parameter that moves by itself. */
-export interface Playing {
+interface Playing {
   readonly run: Run;
   /** Time of the first frame; null before it. */
   readonly since: number | null;
 }
 
 /** A place that a dragged point caught on. */
-export interface CaughtPlace {
+interface CaughtPlace {
   readonly parameter: Id;
   readonly value: number;
 }

@@ -1,8 +1,8 @@
 import { writtenOut } from './products.ts';
-import * as rational from './rational.ts';
-import type { Rational } from './rational.ts';
-import { spend } from '../evaluate/effort.ts';
-import { literalRational } from '../evaluate/exponent.ts';
+import * as rational from '../numbers/rational.ts';
+import type { Rational } from '../numbers/rational.ts';
+import { spend } from '../budget/effort.ts';
+import { literalRational } from './exponent.ts';
 import { printText } from '../language/printText.ts';
 import * as tree from '../language/tree.ts';
 import type { ConstantNode, DistanceNode, Expression, NameNode } from '../language/tree.ts';
@@ -37,7 +37,7 @@ export type Canonical =
   | { readonly kind: 'opaque'; readonly node: Expression; readonly key: string };
 
 /** coefficient · factors; each factor is neither number nor product and no two have the same base. */
-export interface Product {
+interface Product {
   readonly kind: 'product';
   readonly coefficient: Rational;
   readonly factors: readonly Canonical[];

@@ -14,8 +14,8 @@ import {
 } from './canonical.ts';
 import { expanded } from './expand.ts';
 import { mapped } from './parts.ts';
-import * as rational from './rational.ts';
-import type { Rational } from './rational.ts';
+import * as rational from '../numbers/rational.ts';
+import type { Rational } from '../numbers/rational.ts';
 import { rationalized, withoutBars } from './surds.ts';
 
 /**

@@ -12,11 +12,11 @@ import {
   type Canonical,
 } from './canonical.ts';
 import { inPieces } from './kinks.ts';
-import { largestTree, mostFactors, TooLarge } from './limits.ts';
+import { largestTree, mostFactors, TooLarge } from '../budget/tooLarge.ts';
 import { withParts } from './parts.ts';
-import * as rational from './rational.ts';
+import * as rational from '../numbers/rational.ts';
 import { numberStyle, shortest } from './shortest.ts';
-import { OutOfEffort } from '../evaluate/effort.ts';
+import { OutOfEffort } from '../budget/effort.ts';
 import { builtIn } from '../functions/table.ts';
 import { readExpression } from '../language/read.ts';
 import { derivativeOfProduct } from './products.ts';

@@ -1,9 +1,9 @@
 import { canonical } from './canonical.ts';
 import { inConstantForms } from './constantForms.ts';
 import { withoutDerivatives } from './differentiate.ts';
-import { isTooLarge } from './limits.ts';
-import { literal } from './pieces.ts';
-import type { Rational } from './rational.ts';
+import { isTooLarge } from '../budget/tooLarge.ts';
+import { literal } from './literal.ts';
+import type { Rational } from '../numbers/rational.ts';
 import { shortest } from './shortest.ts';
 import { writtenOut } from './products.ts';
 import * as tree from '../language/tree.ts';

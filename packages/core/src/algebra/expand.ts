@@ -8,10 +8,10 @@ import {
   numeric,
   type Canonical,
 } from './canonical.ts';
-import { mostTerms } from './limits.ts';
+import { mostTerms } from '../budget/tooLarge.ts';
 import { factorsOf } from './parts.ts';
-import * as rational from './rational.ts';
-import type { Rational } from './rational.ts';
+import * as rational from '../numbers/rational.ts';
+import type { Rational } from '../numbers/rational.ts';
 
 const highestExpandedPower = 6n;
 

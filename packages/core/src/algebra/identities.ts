@@ -13,7 +13,7 @@ import {
   type Canonical,
 } from './canonical.ts';
 import { mapped, partsOf } from './parts.ts';
-import * as rational from './rational.ts';
+import * as rational from '../numbers/rational.ts';
 
 const waves: ReadonlySet<string> = new Set(['sin', 'cos', 'tan', 'cot', 'sec', 'csc']);
 /** Those that are quotients of the first two. */

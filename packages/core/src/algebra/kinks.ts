@@ -1,13 +1,14 @@
-import { exactValue } from '../evaluate/exact.ts';
+import { exactValue } from './exact.ts';
 import { builtIn } from '../functions/table.ts';
 import { printText } from '../language/printText.ts';
 import * as tree from '../language/tree.ts';
 import type { CallNode, Expression } from '../language/tree.ts';
 import { canonical, product, quotient, whole } from './canonical.ts';
-import { insideOf, literal } from './pieces.ts';
+import { insideOf } from './pieces.ts';
+import { literal } from './literal.ts';
 import * as polynomials from './polynomial.ts';
-import * as rational from './rational.ts';
-import type { Rational } from './rational.ts';
+import * as rational from '../numbers/rational.ts';
+import type { Rational } from '../numbers/rational.ts';
 import { formulaOf } from './rowFormula.ts';
 import { shortest } from './shortest.ts';
 

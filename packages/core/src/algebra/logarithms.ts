@@ -9,8 +9,8 @@ import {
   type Canonical,
 } from './canonical.ts';
 import { factorsOf } from './parts.ts';
-import * as rational from './rational.ts';
-import type { Rational } from './rational.ts';
+import * as rational from '../numbers/rational.ts';
+import type { Rational } from '../numbers/rational.ts';
 
 /** Largest number that a joined logarithm may have above or below the line. */
 const largestArgument = 1_000_000n;

@@ -1,6 +1,7 @@
-import * as rational from './rational.ts';
-import type { Rational } from './rational.ts';
-import { exactTruth, exactValue } from '../evaluate/exact.ts';
+import * as rational from '../numbers/rational.ts';
+import type { Rational } from '../numbers/rational.ts';
+import { exactTruth, exactValue } from './exact.ts';
+import { literal } from './literal.ts';
 import { printText } from '../language/printText.ts';
 import * as tree from '../language/tree.ts';
 import type { Condition, Expression, Piece, PiecewiseNode, Relation } from '../language/tree.ts';
@@ -152,13 +153,6 @@ function stretchCondition(variable: string, { from, to }: Stretch, isClosed: boo
   if (from && to) return tree.comparison(literal(from), ['<', x], [upTo, literal(to)]);
   if (from) return tree.comparison(x, ['>', literal(from)]);
   return tree.comparison(x, [upTo, literal(to as Rational)]);
-}
-
-/** A rational as it is typed: 3, −1/2. */
-export function literal(r: Rational): Expression {
-  if (rational.isNegative(r)) return tree.negate(literal(rational.negate(r)));
-  const numerator = tree.number(String(r.numerator));
-  return rational.isInteger(r) ? numerator : tree.divide(numerator, tree.number(String(r.denominator)));
 }
 
 /** Pieces whose conditions leave out the places where they begin to hold; each excludes those before it. */

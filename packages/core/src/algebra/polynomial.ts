@@ -8,8 +8,8 @@ import {
   whole,
   type Canonical,
 } from './canonical.ts';
-import * as rational from './rational.ts';
-import type { Rational } from './rational.ts';
+import * as rational from '../numbers/rational.ts';
+import type { Rational } from '../numbers/rational.ts';
 
 /** Coefficients by ascending power; the last is not 0, and the zero polynomial has none. */
 export type Polynomial = readonly Rational[];
@@ -65,7 +65,7 @@ export function derivative(p: Polynomial): Polynomial {
 }
 
 /** The value at a rational, by Horner's scheme. */
-export function valueAt(p: Polynomial, x: Rational): Rational {
+function valueAt(p: Polynomial, x: Rational): Rational {
   return p.reduceRight(
     (sum, coefficient) => rational.add(rational.multiply(sum, x), coefficient),
     rational.zero,

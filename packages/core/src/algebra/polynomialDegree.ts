@@ -1,7 +1,7 @@
 import type { Expression } from '../language/tree.ts';
 import { canonical } from './canonical.ts';
 import { expanded } from './expand.ts';
-import { TooLarge } from './limits.ts';
+import { TooLarge } from '../budget/tooLarge.ts';
 import { degree, polynomialOf } from './polynomial.ts';
 
 /** The degree of a formula that is a polynomial with rational coefficients, 0 for a number; null for any other. */

@@ -1,5 +1,5 @@
 import type { Canonical } from './canonical.ts';
-import * as rational from './rational.ts';
+import * as rational from '../numbers/rational.ts';
 
 /** Whether a form is plainly positive wherever it has a value. */
 export function isPositive(form: Canonical): boolean {

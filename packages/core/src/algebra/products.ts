@@ -1,8 +1,8 @@
-import { literalRational } from '../evaluate/exponent.ts';
+import { literalRational } from './exponent.ts';
 import * as tree from '../language/tree.ts';
 import type { Expression, ProductNode } from '../language/tree.ts';
-import { isInteger, rational } from './rational.ts';
-import { literal } from './pieces.ts';
+import { isInteger, rational } from '../numbers/rational.ts';
+import { literal } from './literal.ts';
 
 /** Factors that a product may have; one with more has no value here. */
 export const mostFactors = 200;

@@ -1,8 +1,8 @@
-import { literalRational } from '../evaluate/exponent.ts';
+import { literalRational } from './exponent.ts';
 import { printText } from '../language/printText.ts';
 import type { Expression } from '../language/tree.ts';
 import { canonical } from './canonical.ts';
-import * as rational from './rational.ts';
+import * as rational from '../numbers/rational.ts';
 
 /** Bounds of the conjugates of two algebraic integers whose quotient a number is, as binary logarithms. */
 interface Bounds {

@@ -14,7 +14,7 @@ import {
 import { expanded } from './expand.ts';
 import { mapped } from './parts.ts';
 import { isPositive } from './positive.ts';
-import * as rational from './rational.ts';
+import * as rational from '../numbers/rational.ts';
 
 /** Two constants above 0 of which one is taken from the other, and the difference of their squares. */
 interface Apart {

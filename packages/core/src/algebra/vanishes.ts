@@ -15,7 +15,7 @@ import {
 import { expanded, factored } from './expand.ts';
 import { inSinesAndCosines } from './identities.ts';
 import { mapped } from './parts.ts';
-import * as rational from './rational.ts';
+import * as rational from '../numbers/rational.ts';
 
 const mostRounds = 5;
 

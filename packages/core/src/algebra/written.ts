@@ -1,6 +1,6 @@
 import { baseAndExponent, power, whole, type Canonical } from './canonical.ts';
-import * as rational from './rational.ts';
-import type { Rational } from './rational.ts';
+import * as rational from '../numbers/rational.ts';
+import type { Rational } from '../numbers/rational.ts';
 import * as tree from '../language/tree.ts';
 import type { Expression } from '../language/tree.ts';
 

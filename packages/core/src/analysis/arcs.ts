@@ -1,8 +1,8 @@
 import { derivativeOf } from '../algebra/differentiate.ts';
-import { evaluateAt } from '../evaluate/values.ts';
+import { evaluateAt } from '../values/values.ts';
 import * as tree from '../language/tree.ts';
 import type { Expression } from '../language/tree.ts';
-import { signOf } from '../limit/ball.ts';
+import { signOf } from '../numbers/ball.ts';
 import { signOfConstant } from '../limit/constantSign.ts';
 import { nameOfSpot, limitOfFormula, type ProvedLimit, type Spot } from '../limit/growth/limitOfFormula.ts';
 import { holdsIntegral } from './breaks.ts';
@@ -20,7 +20,7 @@ import {
 import type { Box } from './isolate.ts';
 import { inSimplerTerms, isDefinedInside, piecesOf, signInside, without, type Piece } from './pieces.ts';
 import { comparePlaces, exactPlace, isStrictlyBetween, sortedPlaces, type Place } from './place.ts';
-import * as big from '../limit/bigFloat.ts';
+import * as big from '../numbers/bigFloat.ts';
 import { numberFormula } from '../limit/numberFormula.ts';
 import { preciseSign, programOf } from './programs.ts';
 import { Zeros } from './zeros.ts';

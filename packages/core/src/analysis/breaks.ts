@@ -1,7 +1,7 @@
-import * as rational from '../algebra/rational.ts';
+import * as rational from '../numbers/rational.ts';
 import { boundariesOf, formulaOf } from '../algebra/rowFormula.ts';
 import { enclose } from '../evaluate/enclosures.ts';
-import { literalRational } from '../evaluate/exponent.ts';
+import { literalRational } from '../algebra/exponent.ts';
 import { builtIn } from '../functions/table.ts';
 import * as tree from '../language/tree.ts';
 import type { Expression } from '../language/tree.ts';

@@ -2,8 +2,8 @@ import { derivativeOf } from '../algebra/differentiate.ts';
 import { isExactlyZero } from '../limit/constantSign.ts';
 import type { Certificate, Claim, Shown } from '../checker/claims.ts';
 import { enclosedJet } from '../evaluate/enclosedJets.ts';
-import * as intervals from '../evaluate/interval.ts';
-import * as jets from '../evaluate/intervalJet.ts';
+import * as intervals from '../numbers/interval.ts';
+import * as jets from '../numbers/intervalJet.ts';
 import type { Program } from '../evaluate/program.ts';
 import { Arcs, type Arc } from './arcs.ts';
 import { programOf } from './programs.ts';
@@ -68,7 +68,7 @@ const highestMultiplicity = 6;
 const beyondDoubles = 1e-290;
 
 /** One part of a certificate that was checked. */
-export interface CheckedPart {
+interface CheckedPart {
   /** 0 for the function that was asked about, 1 for its slope, 2 for its bend. */
   readonly above: number;
   readonly from: number;

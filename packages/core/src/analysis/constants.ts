@@ -1,10 +1,10 @@
 import { canonical, type Canonical } from '../algebra/canonical.ts';
-import { literal } from '../algebra/pieces.ts';
-import * as rational from '../algebra/rational.ts';
+import { literal } from '../algebra/literal.ts';
+import * as rational from '../numbers/rational.ts';
 import { written } from '../algebra/written.ts';
 import * as tree from '../language/tree.ts';
 import type { Expression } from '../language/tree.ts';
-import { toDouble } from '../limit/bigFloat.ts';
+import { toDouble } from '../numbers/bigFloat.ts';
 import { ballOfConstant, signOfConstant } from '../limit/constantSign.ts';
 
 /** What is known about formulas without names. */

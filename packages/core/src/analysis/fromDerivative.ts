@@ -1,9 +1,9 @@
 import { antiderivative } from '../algebra/antiderivative/antiderivative.ts';
 import { joinsOf } from '../algebra/pieces.ts';
-import * as rational from '../algebra/rational.ts';
+import * as rational from '../numbers/rational.ts';
 import { simplify } from '../algebra/simplify.ts';
-import { exactTruth, exactValue } from '../evaluate/exact.ts';
-import { literalRational } from '../evaluate/exponent.ts';
+import { exactTruth, exactValue } from '../algebra/exact.ts';
+import { literalRational } from '../algebra/exponent.ts';
 import * as tree from '../language/tree.ts';
 import type { Expression, Piece } from '../language/tree.ts';
 

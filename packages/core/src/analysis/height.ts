@@ -1,11 +1,11 @@
 import { isNested, type Program } from '../evaluate/program.ts';
-import { evaluateAt } from '../evaluate/values.ts';
+import { evaluateAt } from '../values/values.ts';
 import * as tree from '../language/tree.ts';
 import type { Expression } from '../language/tree.ts';
-import * as balls from '../limit/ball.ts';
-import type { Enclosed } from '../limit/ball.ts';
-import * as big from '../limit/bigFloat.ts';
-import type { BigFloat } from '../limit/bigFloat.ts';
+import * as balls from '../numbers/ball.ts';
+import type { Enclosed } from '../numbers/ball.ts';
+import * as big from '../numbers/bigFloat.ts';
+import type { BigFloat } from '../numbers/bigFloat.ts';
 import { ballOfConstant, signOfConstant } from '../limit/constantSign.ts';
 import { enclosedOrUnsure } from '../limit/enclosed.ts';
 import type { Place } from './place.ts';

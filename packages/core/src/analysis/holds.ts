@@ -1,5 +1,5 @@
-import { isRelated } from '../evaluate/exact.ts';
-import { truthOf } from '../evaluate/truth.ts';
+import { isRelated } from '../algebra/exact.ts';
+import { truthOf } from '../algebra/truth.ts';
 import * as tree from '../language/tree.ts';
 import type { ComparisonNode, Condition, Expression } from '../language/tree.ts';
 import { Arcs } from './arcs.ts';

@@ -1,23 +1,23 @@
 import { derivativeOf } from '../algebra/differentiate.ts';
-import { TooLarge } from '../algebra/limits.ts';
-import { literal } from '../algebra/pieces.ts';
-import * as rational from '../algebra/rational.ts';
+import { TooLarge } from '../budget/tooLarge.ts';
+import { literal } from '../algebra/literal.ts';
+import * as rational from '../numbers/rational.ts';
 import { enclose, run } from '../evaluate/enclosures.ts';
-import * as intervals from '../evaluate/interval.ts';
-import type { Interval } from '../evaluate/interval.ts';
+import * as intervals from '../numbers/interval.ts';
+import type { Interval } from '../numbers/interval.ts';
 import { compileTogether, type Bundle } from '../evaluate/program.ts';
-import { evaluateAt } from '../evaluate/values.ts';
+import { evaluateAt } from '../values/values.ts';
 import * as tree from '../language/tree.ts';
 import type { Expression } from '../language/tree.ts';
-import { exactly, isBall } from '../limit/ball.ts';
-import * as big from '../limit/bigFloat.ts';
+import { exactly, isBall } from '../numbers/ball.ts';
+import * as big from '../numbers/bigFloat.ts';
 import { enclosedOrUnsure } from '../limit/enclosed.ts';
 import { exactPlace, pointPlace, rootPlace, type Place } from './place.ts';
 import { isExactlyZero, signOfConstant } from '../limit/constantSign.ts';
 import { limitOfFormula, nameOfSpot } from '../limit/growth/limitOfFormula.ts';
 import { candidates } from './recognise.ts';
 import { preciseSign, programOf } from './programs.ts';
-import { endedEarly, stepsAllowed } from '../evaluate/thoroughness.ts';
+import { endedEarly, stepsAllowed } from '../budget/thoroughness.ts';
 
 /** A part of the axis, and whether the function has a singular place at its ends. */
 export interface Stretch {

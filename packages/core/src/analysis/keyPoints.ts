@@ -1,10 +1,10 @@
-import * as rational from '../algebra/rational.ts';
-import { exactValue } from '../evaluate/exact.ts';
-import { literalRational } from '../evaluate/exponent.ts';
+import * as rational from '../numbers/rational.ts';
+import { exactValue } from '../algebra/exact.ts';
+import { literalRational } from '../algebra/exponent.ts';
 import { isExactlyZero } from '../limit/constantSign.ts';
 import * as tree from '../language/tree.ts';
 import type { Expression } from '../language/tree.ts';
-import * as big from '../limit/bigFloat.ts';
+import * as big from '../numbers/bigFloat.ts';
 import { Arcs, type Arc, type SideLimit } from './arcs.ts';
 import { compareHeights, isZeroHeight, type Height } from './height.ts';
 import type { Box } from './isolate.ts';

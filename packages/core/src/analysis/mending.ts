@@ -1,8 +1,8 @@
 import { canonical, difference, product, quotient, whole } from '../algebra/canonical.ts';
 import { derivativeOf } from '../algebra/differentiate.ts';
-import { literal } from '../algebra/pieces.ts';
+import { literal } from '../algebra/literal.ts';
 import { degree, polynomialOf } from '../algebra/polynomial.ts';
-import * as rational from '../algebra/rational.ts';
+import * as rational from '../numbers/rational.ts';
 import { shortest } from '../algebra/shortest.ts';
 import * as tree from '../language/tree.ts';
 import type { Expression } from '../language/tree.ts';

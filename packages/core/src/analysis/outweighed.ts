@@ -11,9 +11,9 @@ import {
 import { derivativeOf } from '../algebra/differentiate.ts';
 import { expanded, factored } from '../algebra/expand.ts';
 import { hasWaves, inExponentials } from '../algebra/identities.ts';
-import { isTooLarge } from '../algebra/limits.ts';
+import { isTooLarge } from '../budget/tooLarge.ts';
 import { dependsOn, factorsOf, mapped } from '../algebra/parts.ts';
-import * as rational from '../algebra/rational.ts';
+import * as rational from '../numbers/rational.ts';
 import { written } from '../algebra/written.ts';
 import { enclose } from '../evaluate/enclosures.ts';
 import type { Stretch } from './isolate.ts';

@@ -1,27 +1,27 @@
 import { canonical } from '../algebra/canonical.ts';
 import { withoutDerivatives } from '../algebra/differentiate.ts';
-import { TooLarge } from '../algebra/limits.ts';
+import { TooLarge } from '../budget/tooLarge.ts';
 import { replacedNode } from '../algebra/kinks.ts';
-import { literal } from '../algebra/pieces.ts';
+import { literal } from '../algebra/literal.ts';
 import { writtenOut } from '../algebra/products.ts';
-import * as rational from '../algebra/rational.ts';
-import type { Rational } from '../algebra/rational.ts';
+import * as rational from '../numbers/rational.ts';
+import type { Rational } from '../numbers/rational.ts';
 import { polynomialFrom } from '../interpolation/through.ts';
-import type { ExactPoint } from '../interpolation/through.ts';
+import type { ExactPoint } from '../language/table.ts';
 import { enclose } from '../evaluate/enclosures.ts';
-import { isRelated } from '../evaluate/exact.ts';
-import { literalRational } from '../evaluate/exponent.ts';
-import { evaluateAt } from '../evaluate/values.ts';
+import { isRelated } from '../algebra/exact.ts';
+import { literalRational } from '../algebra/exponent.ts';
+import { evaluateAt } from '../values/values.ts';
 import { builtIn } from '../functions/table.ts';
 import { printText } from '../language/printText.ts';
 import * as tree from '../language/tree.ts';
-import * as big from '../limit/bigFloat.ts';
+import * as big from '../numbers/bigFloat.ts';
 import type { Condition, Expression, PiecewiseNode } from '../language/tree.ts';
 import type { Box } from './isolate.ts';
 import { isStrictlyBetween, pointPlace, sortedPlaces, type Place } from './place.ts';
 import { formulaOf } from '../algebra/rowFormula.ts';
 import type { Zeros } from './zeros.ts';
-import { exactly } from '../limit/ball.ts';
+import { exactly } from '../numbers/ball.ts';
 import { isExactlyZero } from '../limit/constantSign.ts';
 import { enclosedOrUnsure } from '../limit/enclosed.ts';
 import { preciseSign, programOf } from './programs.ts';
@@ -402,7 +402,7 @@ function replaced(node: Expression, from: Expression, to: Expression): Expressio
 const largestBody = 5000;
 
 /** A place between two others, off the middle, where nothing special is expected. */
-export const between = (from: Place, to: Place): number => from.value + (to.value - from.value) * 0.4617;
+const between = (from: Place, to: Place): number => from.value + (to.value - from.value) * 0.4617;
 
 /** Binary digits to which a sign is looked at that doubles cannot tell. */
 const signBits = [120, 600, 2400];

@@ -1,13 +1,13 @@
 import { canonical } from '../algebra/canonical.ts';
-import { isTooLarge } from '../algebra/limits.ts';
+import { isTooLarge } from '../budget/tooLarge.ts';
 import { shortest } from '../algebra/shortest.ts';
 import { compile, type Program } from '../evaluate/program.ts';
 import type { Expression } from '../language/tree.ts';
 import * as tree from '../language/tree.ts';
-import * as balls from '../limit/ball.ts';
-import type { Ball } from '../limit/ball.ts';
-import * as big from '../limit/bigFloat.ts';
-import type { BigFloat } from '../limit/bigFloat.ts';
+import * as balls from '../numbers/ball.ts';
+import type { Ball } from '../numbers/ball.ts';
+import * as big from '../numbers/bigFloat.ts';
+import type { BigFloat } from '../numbers/bigFloat.ts';
 import { ballOfConstant, signOfConstant } from '../limit/constantSign.ts';
 import { enclosedOrUnsure, NotPrecise } from '../limit/enclosed.ts';
 

@@ -1,7 +1,7 @@
 import { compile, type Program } from '../evaluate/program.ts';
 import type { Expression } from '../language/tree.ts';
-import { exactly, signOf } from '../limit/ball.ts';
-import type * as big from '../limit/bigFloat.ts';
+import { exactly, signOf } from '../numbers/ball.ts';
+import type * as big from '../numbers/bigFloat.ts';
 import { enclosedOrUnsure } from '../limit/enclosed.ts';
 
 const remembered = new WeakMap<Expression, Map<string, Program>>();

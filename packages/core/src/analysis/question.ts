@@ -1,6 +1,6 @@
-import { TooLarge } from '../algebra/limits.ts';
+import { TooLarge } from '../budget/tooLarge.ts';
 import { compile, partialDerivative, type Functions } from '../evaluate/program.ts';
-import { evaluateAt } from '../evaluate/values.ts';
+import { evaluateAt } from '../values/values.ts';
 import * as tree from '../language/tree.ts';
 import type { Expression } from '../language/tree.ts';
 import { numberFormula } from '../limit/numberFormula.ts';

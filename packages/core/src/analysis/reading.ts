@@ -8,7 +8,7 @@ import { signs } from './signs.ts';
 
 /** What a stretch of a graph does. */
 export type Behaviour = 'rises' | 'falls' | 'bendsUp' | 'bendsDown' | 'isLevel' | 'isStraight';
-export type Feature = 'maximum' | 'minimum' | 'inflection';
+type Feature = 'maximum' | 'minimum' | 'inflection';
 
 /** Something read off the graph of a derivative, with its reason. */
 export type Finding =

@@ -1,5 +1,5 @@
 import { compile, type Program } from '../evaluate/program.ts';
-import { derivativesAt } from '../evaluate/jets.ts';
+import { derivativesAt } from '../values/jets.ts';
 import { signChange } from '../evaluate/signChange.ts';
 import type { Expression } from '../language/tree.ts';
 import type { Box } from './isolate.ts';

@@ -1,5 +1,5 @@
 import type { Expression } from '../language/tree.ts';
-import * as big from '../limit/bigFloat.ts';
+import * as big from '../numbers/bigFloat.ts';
 import { Arcs, type SignedStretch } from './arcs.ts';
 import { signOfHeight } from './height.ts';
 import type { Box } from './isolate.ts';

@@ -1,4 +1,4 @@
-import { TooLarge } from '../algebra/limits.ts';
+import { TooLarge } from '../budget/tooLarge.ts';
 import type { Expression } from '../language/tree.ts';
 import { Arcs, type SideLimit } from './arcs.ts';
 import { compareHeights, type Height } from './height.ts';

@@ -2,8 +2,8 @@ import { nameOf, numeric, power, product, sum, whole, type Canonical } from '../
 import { expanded } from '../algebra/expand.ts';
 import { partsOf, withParts } from '../algebra/parts.ts';
 import { degree, polynomialOf, type Polynomial } from '../algebra/polynomial.ts';
-import * as rational from '../algebra/rational.ts';
-import type { Rational } from '../algebra/rational.ts';
+import * as rational from '../numbers/rational.ts';
+import type { Rational } from '../numbers/rational.ts';
 import { written } from '../algebra/written.ts';
 import type { Expression } from '../language/tree.ts';
 

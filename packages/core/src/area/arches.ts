@@ -1,7 +1,7 @@
 import { derivativeOf } from '../algebra/differentiate.ts';
 import { programOf } from '../analysis/programs.ts';
 import { integralOf, type Estimate } from '../evaluate/quadrature.ts';
-import { evaluateAt } from '../evaluate/values.ts';
+import { evaluateAt } from '../values/values.ts';
 import * as tree from '../language/tree.ts';
 import type { Wave, WaveTerm } from './waves.ts';
 

@@ -15,8 +15,8 @@ import { expanded } from '../algebra/expand.ts';
 import { inExponentials } from '../algebra/identities.ts';
 import { factorsOf } from '../algebra/parts.ts';
 import * as polynomials from '../algebra/polynomial.ts';
-import * as rational from '../algebra/rational.ts';
-import type { Rational } from '../algebra/rational.ts';
+import * as rational from '../numbers/rational.ts';
+import type { Rational } from '../numbers/rational.ts';
 import { shortest } from '../algebra/shortest.ts';
 import { written } from '../algebra/written.ts';
 import type { Place } from '../analysis/place.ts';
@@ -29,8 +29,8 @@ import {
   type EnclosedPart,
 } from '../evaluate/enclosedArea.ts';
 import { enclose } from '../evaluate/enclosures.ts';
-import * as intervals from '../evaluate/interval.ts';
-import type { Interval } from '../evaluate/interval.ts';
+import * as intervals from '../numbers/interval.ts';
+import type { Interval } from '../numbers/interval.ts';
 import * as tree from '../language/tree.ts';
 import type { Expression } from '../language/tree.ts';
 import { besideZero, over } from './besideZero.ts';

@@ -12,17 +12,17 @@ import {
 import { derivative } from '../algebra/differentiate.ts';
 import { expanded } from '../algebra/expand.ts';
 import { factorsOf } from '../algebra/parts.ts';
-import * as rational from '../algebra/rational.ts';
-import type { Rational } from '../algebra/rational.ts';
+import * as rational from '../numbers/rational.ts';
+import type { Rational } from '../numbers/rational.ts';
 import { written } from '../algebra/written.ts';
 import { programOf } from '../analysis/programs.ts';
 import { isBounded } from '../evaluate/enclosedArea.ts';
 import { enclosedJet } from '../evaluate/enclosedJets.ts';
 import { enclose } from '../evaluate/enclosures.ts';
-import * as intervals from '../evaluate/interval.ts';
-import type { Interval } from '../evaluate/interval.ts';
-import * as jets from '../evaluate/intervalJet.ts';
-import type { IntervalJet } from '../evaluate/intervalJet.ts';
+import * as intervals from '../numbers/interval.ts';
+import type { Interval } from '../numbers/interval.ts';
+import * as jets from '../numbers/intervalJet.ts';
+import type { IntervalJet } from '../numbers/intervalJet.ts';
 import * as tree from '../language/tree.ts';
 import { isExactlyZero } from '../limit/constantSign.ts';
 

@@ -1,7 +1,7 @@
 import { product, sum, whole } from '../algebra/canonical.ts';
 import { exactPlace } from '../analysis/place.ts';
 import type { Expression } from '../language/tree.ts';
-import * as big from '../limit/bigFloat.ts';
+import * as big from '../numbers/bigFloat.ts';
 import { convergenceAt, estimated } from './byQuadrature.ts';
 import { endValue, valueBits, type EndNumber } from './endValues.ts';
 import { partOf, roundingOf, writtenNumber, type Found } from './parts.ts';

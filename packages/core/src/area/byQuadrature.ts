@@ -5,7 +5,7 @@ import { programOf } from '../analysis/programs.ts';
 import { enclose } from '../evaluate/enclosures.ts';
 import type { Program } from '../evaluate/program.ts';
 import { integralOf, type Estimate } from '../evaluate/quadrature.ts';
-import { evaluateAt } from '../evaluate/values.ts';
+import { evaluateAt } from '../values/values.ts';
 import * as tree from '../language/tree.ts';
 import type { Expression } from '../language/tree.ts';
 import { convergence, type Convergence } from './convergence.ts';
@@ -72,7 +72,7 @@ export const estimated = (stretch: Stretch, variable: string): Estimate =>
   }));
 
 /** The same, led by enclosures. */
-export const ledOver = (stretch: Stretch, variable: string): Led => over(stretch, variable, ledIntegral);
+const ledOver = (stretch: Stretch, variable: string): Led => over(stretch, variable, ledIntegral);
 
 function over(
   { body, from, to }: Stretch,

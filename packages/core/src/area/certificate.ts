@@ -9,11 +9,11 @@ import {
 } from '../checker/areas.ts';
 import * as tree from '../language/tree.ts';
 import type { Expression } from '../language/tree.ts';
-import { above, below } from '../evaluate/directed.ts';
+import { above, below } from '../numbers/directed.ts';
 import { enclosedParts, integrandOf } from '../evaluate/enclosedArea.ts';
 import { enclose } from '../evaluate/enclosures.ts';
 import { valueAt } from './endValues.ts';
-import type { IntegralFound } from './integral.ts';
+import type { IntegralFound } from './parts.ts';
 import { valueOf, type IntegralCertainty } from './parts.ts';
 import { isFinitePlace, stretchesOf, type Stretch } from './stretches.ts';
 
@@ -25,7 +25,7 @@ const tolerance = 1e-12;
  * interval arithmetic in doubles. Whether bounds over them hold is for the checker to say.
  * @param interval from a smaller to a larger number
  */
-export function certificateOfArea(
+function certificateOfArea(
   body: Expression,
   variable: string,
   [a, b]: readonly [number, number],
@@ -39,7 +39,7 @@ export function certificateOfArea(
  * the area between doubles, and from where to where it goes on. Null where the function falls into no such stretches.
  * @param isOpenEverywhere whether also ends at which the function has a value are left to how it grows there
  */
-export function certificatesOfArea(
+function certificatesOfArea(
   body: Expression,
   variable: string,
   interval: readonly [number, number],

@@ -1,6 +1,6 @@
-import * as rational from '../algebra/rational.ts';
-import type { Rational } from '../algebra/rational.ts';
-import { exactValue } from '../evaluate/exact.ts';
+import * as rational from '../numbers/rational.ts';
+import type { Rational } from '../numbers/rational.ts';
+import { exactValue } from '../algebra/exact.ts';
 import type { Expression } from '../language/tree.ts';
 
 /** Rules whose sample points are rational where the ends are. */

@@ -1,10 +1,10 @@
 import { Arcs } from '../analysis/arcs.ts';
 import type { Place } from '../analysis/place.ts';
 import type { Expression } from '../language/tree.ts';
-import * as big from '../limit/bigFloat.ts';
+import * as big from '../numbers/bigFloat.ts';
 
 /** The heights that a function has or comes near to at a place: its value there, and its limits from either side. */
-export interface HeightsAt {
+interface HeightsAt {
   readonly x: number;
   readonly value: number;
   readonly left: number;

@@ -1,7 +1,6 @@
 import { canonical, product, sum, whole, type Canonical } from '../algebra/canonical.ts';
-import { TooLarge } from '../algebra/limits.ts';
+import { TooLarge } from '../budget/tooLarge.ts';
 import { shortest } from '../algebra/shortest.ts';
-import type { Box } from '../analysis/isolate.ts';
 import { exactPlace } from '../analysis/place.ts';
 import { programOf } from '../analysis/programs.ts';
 import { splineOf } from '../evaluate/program.ts';
@@ -17,28 +16,12 @@ import {
   valueOf,
   writtenNumber,
   type Found,
+  type DefiniteIntegral,
   type IntegralCertainty,
   type IntegralPart,
 } from './parts.ts';
 import { byTheorem } from './theorems.ts';
 import { stretchesOf, type ExactEnds, type Stretch } from './stretches.ts';
-
-/** What was found of an integral as a whole. */
-export interface IntegralFound {
-  /** NaN where there is no value: the integral diverges, or the function is not defined throughout. */
-  readonly value: number;
-  readonly exact: Expression | null;
-  /** How far the value may be from the integral. */
-  readonly bound: number;
-  readonly certainty: IntegralCertainty;
-  readonly diverges: boolean;
-  /** Where the function is not defined. */
-  readonly undefinedOn: readonly Box[];
-}
-
-export interface DefiniteIntegral extends IntegralFound {
-  readonly parts: readonly IntegralPart[];
-}
 
 /**
  * ∫ f from a to b, or the area between the curve and the axis (`isTotal`). Each stretch between joints is worked out by

@@ -1,10 +1,10 @@
-import type { Interval } from '../evaluate/interval.ts';
-import * as intervals from '../evaluate/interval.ts';
+import type { Interval } from '../numbers/interval.ts';
+import * as intervals from '../numbers/interval.ts';
 import type { Program } from '../evaluate/program.ts';
 import { fromFar, integralOf, joined as joinedEstimates, type Estimate } from '../evaluate/quadrature.ts';
-import { evaluateAt } from '../evaluate/values.ts';
-import { exactly, isBall, type Ball } from '../limit/ball.ts';
-import * as big from '../limit/bigFloat.ts';
+import { evaluateAt } from '../values/values.ts';
+import { exactly, isBall, type Ball } from '../numbers/ball.ts';
+import * as big from '../numbers/bigFloat.ts';
 import { enclosedOrUnsure } from '../limit/enclosed.ts';
 import {
   enclosedParts,

@@ -4,6 +4,7 @@ import { expanded } from '../algebra/expand.ts';
 import { withJoinedLogarithms } from '../algebra/logarithms.ts';
 import { shortest } from '../algebra/shortest.ts';
 import { withSumsInLogarithms } from '../algebra/surds.ts';
+import type { Box } from '../analysis/isolate.ts';
 import type { Place } from '../analysis/place.ts';
 import { printText } from '../language/printText.ts';
 import type { Expression } from '../language/tree.ts';
@@ -33,6 +34,24 @@ export interface Found {
   readonly magnitude: number;
   readonly certainty: IntegralCertainty;
   readonly convergence: Convergence;
+}
+
+/** What was found of an integral as a whole. */
+export interface IntegralFound {
+  /** NaN where there is no value: the integral diverges, or the function is not defined throughout. */
+  readonly value: number;
+  readonly exact: Expression | null;
+  /** How far the value may be from the integral. */
+  readonly bound: number;
+  readonly certainty: IntegralCertainty;
+  readonly diverges: boolean;
+  /** Where the function is not defined. */
+  readonly undefinedOn: readonly Box[];
+}
+
+/** A definite integral with what each stretch gives to it. */
+export interface DefiniteIntegral extends IntegralFound {
+  readonly parts: readonly IntegralPart[];
 }
 
 export const valueOf = (end: End): number => (isFinitePlace(end) ? end.value : end * Infinity);

@@ -3,7 +3,7 @@ import { antiderivative } from '../algebra/antiderivative/antiderivative.ts';
 import { Arcs } from '../analysis/arcs.ts';
 import type { Box } from '../analysis/isolate.ts';
 import { programOf } from '../analysis/programs.ts';
-import { evaluateAt } from '../evaluate/values.ts';
+import { evaluateAt } from '../values/values.ts';
 import { exactPlace, isStrictlyBetween, type Place } from '../analysis/place.ts';
 import { numberFormula } from '../limit/numberFormula.ts';
 import { piecesOf, signInside } from '../analysis/pieces.ts';

@@ -1,4 +1,4 @@
-import { evaluatorFor } from '../evaluate/evaluator.ts';
+import { evaluatorFor } from '../values/evaluator.ts';
 import { compile } from '../evaluate/program.ts';
 import type { Expression } from '../language/tree.ts';
 import { extremeHeights, extremes, type ExtremeHeights } from './extremes.ts';

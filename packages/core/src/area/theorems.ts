@@ -15,8 +15,8 @@ import {
 import { expanded } from '../algebra/expand.ts';
 import { dependsOn, factorsOf } from '../algebra/parts.ts';
 import { polynomialOf } from '../algebra/polynomial.ts';
-import * as rational from '../algebra/rational.ts';
-import type { Rational } from '../algebra/rational.ts';
+import * as rational from '../numbers/rational.ts';
+import type { Rational } from '../numbers/rational.ts';
 import type { Expression } from '../language/tree.ts';
 import { writtenNumber } from './parts.ts';
 

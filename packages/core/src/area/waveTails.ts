@@ -1,14 +1,14 @@
 import { canonical } from '../algebra/canonical.ts';
 import { derivativeOf } from '../algebra/differentiate.ts';
-import { isTooLarge } from '../algebra/limits.ts';
+import { isTooLarge } from '../budget/tooLarge.ts';
 import { shortest } from '../algebra/shortest.ts';
 import { programOf } from '../analysis/programs.ts';
 import { Zeros } from '../analysis/zeros.ts';
 import { isBounded } from '../evaluate/enclosedArea.ts';
 import { enclose } from '../evaluate/enclosures.ts';
-import * as intervals from '../evaluate/interval.ts';
-import type { Interval } from '../evaluate/interval.ts';
-import { evaluateAt } from '../evaluate/values.ts';
+import * as intervals from '../numbers/interval.ts';
+import type { Interval } from '../numbers/interval.ts';
+import { evaluateAt } from '../values/values.ts';
 import * as tree from '../language/tree.ts';
 import type { Expression } from '../language/tree.ts';
 import { signOfConstant } from '../limit/constantSign.ts';

@@ -39,7 +39,7 @@ const knownProduct = (x: Range, y: Range): Range =>
   n.isNothing(x) || n.isNothing(y) ? n.everything : n.multiply(x, y);
 
 /** F(u) from its values over u and the jet of F′(u): (F∘u)′ = F′(u)·u′. */
-export function along(u: Jet, values: Range, slope: Jet): Jet {
+function along(u: Jet, values: Range, slope: Jet): Jet {
   const result = [values];
   for (let k = 1; k < u.length; k++) result.push(coefficientAlong(u, slope, k));
   return result;

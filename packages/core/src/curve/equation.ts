@@ -1,12 +1,12 @@
 import { derivativeOf } from '../algebra/differentiate.ts';
 import { simplify } from '../algebra/simplify.ts';
 import { run } from '../evaluate/enclosures.ts';
-import { exactly, type Interval } from '../evaluate/interval.ts';
+import { exactly, type Interval } from '../numbers/interval.ts';
 import { compile, type Program } from '../evaluate/program.ts';
-import { evaluateAt } from '../evaluate/values.ts';
+import { evaluateAt } from '../values/values.ts';
 import * as tree from '../language/tree.ts';
 import type { Expression } from '../language/tree.ts';
-import type { Grid } from './sample.ts';
+import type { Grid } from './sampled.ts';
 
 /** An equation in x and y, ready to be drawn: left minus right. */
 export interface Equation {

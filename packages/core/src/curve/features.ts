@@ -1,7 +1,7 @@
-import { evaluateAt } from '../evaluate/values.ts';
+import { evaluateAt } from '../values/values.ts';
 import { splineOf, type Program } from '../evaluate/program.ts';
-import type { Spline } from '../interpolation/spline.ts';
-import { derivativesAt } from '../evaluate/jets.ts';
+import type { Table } from '../language/table.ts';
+import { derivativesAt } from '../values/jets.ts';
 
 /** A place of a curve that a window should show. Found by search: good enough to aim at, not a proof. */
 export interface Feature {
@@ -54,7 +54,7 @@ export function findFeatures(program: Program, parameters: readonly number[], mo
 }
 
 /** The ends of a table and its lowest and highest knots: all of the data belongs into a window. */
-function featuresOfTable(table: Spline): Feature[] {
+function featuresOfTable(table: Table): Feature[] {
   const dots = [...table.knots].map((x) => ({ x, y: table.value(x) })).filter(({ y }) => !Number.isNaN(y));
   const ends = [table.knots[0] as number, table.knots.at(-1) as number];
   const edges = ends.map((x): Feature => ({ kind: 'edge', x, y: table.value(x) }));

@@ -1,6 +1,6 @@
-import { OutOfEffort, type Effort } from '../evaluate/effort.ts';
-import type { Evaluator } from '../evaluate/evaluator.ts';
-import type { Grid } from './sample.ts';
+import { OutOfEffort, type Effort } from '../budget/effort.ts';
+import type { Evaluator } from '../values/evaluator.ts';
+import type { Grid } from './sampled.ts';
 
 /** Points of a rough curve, from the first try to the best. */
 const counts = [25, 97, 385, 1537] as const;

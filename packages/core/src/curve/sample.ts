@@ -1,28 +1,9 @@
 import { enclose } from '../evaluate/enclosures.ts';
 import { isNested, splineOf, type NestedStep, type Program, type Step } from '../evaluate/program.ts';
-import type { Evaluator } from '../evaluate/evaluator.ts';
-import { evaluateAt } from '../evaluate/values.ts';
+import type { Evaluator } from '../values/evaluator.ts';
+import { evaluateAt } from '../values/values.ts';
+import type { Grid, SampledCurve } from './sampled.ts';
 import { sampleSpline } from './sampleSpline.ts';
-
-/** The part of the plane that is drawn, and how many pixels it takes. */
-export interface Grid {
-  readonly xFrom: number;
-  readonly xTo: number;
-  readonly yFrom: number;
-  readonly yTo: number;
-  /** Width and height in device pixels. */
-  readonly width: number;
-  readonly height: number;
-}
-
-export interface SampledCurve {
-  /** Runs of joined points as x₀ y₀ x₁ y₁ …; between two runs there is a gap. */
-  readonly runs: readonly Float64Array[];
-  /** Left ends of pixel columns whose shape stayed undecided within the budget. */
-  readonly unsure: readonly number[];
-  /** How many points the function was evaluated at. */
-  readonly evaluations: number;
-}
 
 /** Halvings of a pixel column at most. */
 const deepest = 12;

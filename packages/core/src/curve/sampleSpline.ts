@@ -1,5 +1,5 @@
-import type { Spline } from '../interpolation/spline.ts';
-import type { Grid, SampledCurve } from './sample.ts';
+import type { Table } from '../language/table.ts';
+import type { Grid, SampledCurve } from './sampled.ts';
 
 /** Pieces in one column of pixels of which every one is drawn; of more, the lowest and the highest place. */
 const mostDrawn = 4;
@@ -13,7 +13,7 @@ interface Dot {
  * The curve of a table as joined points. Its highs and lows are known, so that none is lost: not where a piece takes many
  * columns of pixels, nor where one column holds many pieces. Where the table has no value at a knot, there is a gap.
  */
-export function sampleSpline(spline: Spline, { xFrom, xTo, width }: Grid): SampledCurve {
+export function sampleSpline(spline: Table, { xFrom, xTo, width }: Grid): SampledCurve {
   const pen = new Pen();
   const columns = Math.max(2, Math.ceil(width));
   const at = (i: number): number => xFrom + ((xTo - xFrom) * i) / columns;
@@ -26,7 +26,7 @@ export function sampleSpline(spline: Spline, { xFrom, xTo, width }: Grid): Sampl
   return pen.finish();
 }
 
-function drawColumn(spline: Spline, from: number, to: number, pen: Pen): void {
+function drawColumn(spline: Table, from: number, to: number, pen: Pen): void {
   const [first, last] = [spline.pieceAt(from), spline.pieceAt(to)];
   const part = (piece: number): Dot[] =>
     dotsOn(
@@ -46,7 +46,7 @@ function drawColumn(spline: Spline, from: number, to: number, pen: Pen): void {
 }
 
 /** Dots that are joined; with those before them only where the table has no jumps, or where they touch. */
-function draw(spline: Spline, dots: readonly Dot[], pen: Pen): void {
+function draw(spline: Table, dots: readonly Dot[], pen: Pen): void {
   const [start] = dots;
   if (!start) return;
   if (spline.hasJumps && !pen.isAt(start)) pen.lift();
@@ -54,14 +54,14 @@ function draw(spline: Spline, dots: readonly Dot[], pen: Pen): void {
 }
 
 /** The ends of a part of a piece, and where it turns between them. */
-function dotsOn(spline: Spline, piece: number, from: number, to: number): Dot[] {
+function dotsOn(spline: Table, piece: number, from: number, to: number): Dot[] {
   if (from >= to) return [];
   const turns = spline.turnsOf(piece).filter((x) => x > from && x < to);
   return [from, ...turns, to].map((x) => ({ x, y: spline.valueOn(piece, x) }));
 }
 
 /** From i up to but not including j: the piece that reaches lowest and the one that reaches highest, in order. */
-function farthest(spline: Spline, i: number, j: number): number[] {
+function farthest(spline: Table, i: number, j: number): number[] {
   const { low, high } = spline.reach;
   let [lowest, highest] = [i, i];
   for (let piece = i + 1; piece < j; piece++) {
@@ -71,7 +71,7 @@ function farthest(spline: Spline, i: number, j: number): number[] {
   return lowest === highest ? [lowest] : lowest < highest ? [lowest, highest] : [highest, lowest];
 }
 
-const turningDots = (spline: Spline, piece: number): Dot[] =>
+const turningDots = (spline: Table, piece: number): Dot[] =>
   dotsOn(spline, piece, spline.knots[piece] as number, spline.knots[piece + 1] as number);
 
 function lowestAndHighest(dots: readonly Dot[]): Dot[] {

@@ -1,6 +1,6 @@
 import type { Program } from '../evaluate/program.ts';
-import { evaluatorFor } from '../evaluate/evaluator.ts';
-import { derivativesAt } from '../evaluate/jets.ts';
+import { evaluatorFor } from '../values/evaluator.ts';
+import { derivativesAt } from '../values/jets.ts';
 import { findFeatures, type Feature } from './features.ts';
 
 export interface Range {
@@ -69,7 +69,7 @@ function marginAround(count: number, span: number, x: number): number {
 }
 
 /** Widened to multiples of a fiftieth or so of the width, so that limits have few digits. */
-export function rounded({ from, to }: Range): Range {
+function rounded({ from, to }: Range): Range {
   const step = 10 ** Math.floor(Math.log10((to - from) / 4));
   const fine = (to - from) / step > 12 ? step : step / 2;
   const trim = (x: number) => Number(x.toPrecision(12));

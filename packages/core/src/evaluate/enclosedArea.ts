@@ -1,9 +1,9 @@
-import { endedEarly, stepsAllowed } from './thoroughness.ts';
+import { endedEarly, stepsAllowed } from '../budget/thoroughness.ts';
 import { enclosedJet } from './enclosedJets.ts';
-import * as intervals from './interval.ts';
-import type { Interval } from './interval.ts';
-import * as jets from './intervalJet.ts';
-import type { IntervalJet } from './intervalJet.ts';
+import * as intervals from '../numbers/interval.ts';
+import type { Interval } from '../numbers/interval.ts';
+import * as jets from '../numbers/intervalJet.ts';
+import type { IntervalJet } from '../numbers/intervalJet.ts';
 import type { Program } from './program.ts';
 
 /** A part of the way of an integral with the bounds between which its integral is proved to lie. */

@@ -1,11 +1,11 @@
 import { builtIn } from '../functions/table.ts';
-import type { Spline } from '../interpolation/spline.ts';
-import { spend } from './effort.ts';
+import type { Table } from '../language/table.ts';
+import { spend } from '../budget/effort.ts';
 import { mostEnclosedTerms, stepInterval } from './enclosures.ts';
-import * as intervals from './interval.ts';
-import type { Interval } from './interval.ts';
-import * as jets from './intervalJet.ts';
-import type { IntervalJet } from './intervalJet.ts';
+import * as intervals from '../numbers/interval.ts';
+import type { Interval } from '../numbers/interval.ts';
+import * as jets from '../numbers/intervalJet.ts';
+import type { IntervalJet } from '../numbers/intervalJet.ts';
 import type { NestedStep, Program, Step } from './program.ts';
 import { indices } from './summation.ts';
 
@@ -104,7 +104,7 @@ function generalPower(u: IntervalJet, v: IntervalJet): IntervalJet {
 }
 
 /** A table along u: its slope is a table, too, down to the one that is 0. */
-function ofSpline(spline: Spline, u: IntervalJet): IntervalJet {
+function ofSpline(spline: Table, u: IntervalJet): IntervalJet {
   return jets.along(
     u,
     (shorter) => ofSpline(spline.derivative, shorter),

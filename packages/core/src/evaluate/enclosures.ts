@@ -1,8 +1,8 @@
 import { builtIn } from '../functions/table.ts';
-import * as intervals from './interval.ts';
-import type { Interval } from './interval.ts';
-import { spend } from './effort.ts';
-import { isRelated } from './exact.ts';
+import * as intervals from '../numbers/interval.ts';
+import type { Interval } from '../numbers/interval.ts';
+import { spend } from '../budget/effort.ts';
+import { isRelated } from '../algebra/exact.ts';
 import type { NestedStep, Program, Step } from './program.ts';
 import { indices } from './summation.ts';
 import type { Relation } from '../language/tree.ts';

@@ -1,6 +1,6 @@
 import { enclosedJet } from './enclosedJets.ts';
-import * as intervals from './interval.ts';
-import * as jets from './intervalJet.ts';
+import * as intervals from '../numbers/interval.ts';
+import * as jets from '../numbers/intervalJet.ts';
 import type { Program } from './program.ts';
 
 /** Parts that are looked at for one stretch of the axis. */

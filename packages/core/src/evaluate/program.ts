@@ -1,10 +1,10 @@
-import { isInteger, parseDecimal, toNumber, toText, type Rational } from '../algebra/rational.ts';
+import { isInteger, parseDecimal, toNumber, toText, type Rational } from '../numbers/rational.ts';
 import { distanceFormula } from '../algebra/canonical.ts';
 import { derivativeOf } from '../algebra/differentiate.ts';
 import { awayFromJumps } from '../algebra/jumps.ts';
-import { TooLarge } from '../algebra/limits.ts';
+import { TooLarge } from '../budget/tooLarge.ts';
 import { mostFactors, writtenOut } from '../algebra/products.ts';
-import type { Spline } from '../interpolation/spline.ts';
+import type { Table } from '../language/table.ts';
 import {
   constantValues,
   type ApplyNode,
@@ -18,8 +18,8 @@ import {
   type Side,
   type SummationNode,
 } from '../language/tree.ts';
-import { spend } from './effort.ts';
-import { literalRational, rationalExponent } from './exponent.ts';
+import { spend } from '../budget/effort.ts';
+import { literalRational, rationalExponent } from '../algebra/exponent.ts';
 
 /**
  * One step of a straight-line program. Operands are indices of earlier steps, so a program is
@@ -39,7 +39,7 @@ export type Step =
   /** The real a^(p/q), p/q in lowest terms with q > 1. */
   | { readonly op: 'rationalPower'; readonly a: number; readonly p: number; readonly q: number }
   | { readonly op: 'call'; readonly name: string; readonly operands: readonly number[] }
-  | { readonly op: 'spline'; readonly spline: Spline; readonly a: number }
+  | { readonly op: 'spline'; readonly spline: Table; readonly a: number }
   /** The value of a where b is defined, undefined elsewhere. */
   | { readonly op: 'guard'; readonly a: number; readonly b: number }
   /** A truth is 1 or 0, and NaN where it cannot be told. */
@@ -115,7 +115,7 @@ export interface Program {
 }
 
 /** The table that a program does nothing but look up at its variable. */
-export function splineOf({ steps }: Program): Spline | undefined {
+export function splineOf({ steps }: Program): Table | undefined {
   const last = steps.at(-1);
   return last?.op === 'spline' && steps[last.a]?.op === 'variable' ? last.spline : undefined;
 }
@@ -130,7 +130,7 @@ export type Functions = ReadonlyMap<string, FunctionBody>;
 export const noFunctions: Functions = new Map();
 
 /** Steps that a program may have; reached only by formulas that mention one another many times over. */
-export const longestProgram = 20_000;
+const longestProgram = 20_000;
 const deepestMention = 50;
 /** Nodes that are looked at while one program is made, those of nested ones included. */
 const mostVisits = 400_000;

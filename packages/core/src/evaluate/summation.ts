@@ -1,5 +1,5 @@
 /** Terms that one sum may have; a longer one has no value here. */
-export const mostTerms = 1_000_000;
+const mostTerms = 1_000_000;
 
 /** The whole numbers from `from` to `to`; null where they are no whole numbers or too many. An empty sum has none. */
 export function indices(from: number, to: number): { first: number; count: number } | null {

@@ -1,7 +1,7 @@
-import type { Rational } from '../algebra/rational.ts';
+import type { Rational } from '../numbers/rational.ts';
 import * as tree from '../language/tree.ts';
 import type { Expression } from '../language/tree.ts';
-import { exactTruth, exactValue } from './exact.ts';
+import { exactTruth, exactValue } from '../algebra/exact.ts';
 
 /**
  * Whether the value of a formula stands on 0⁰, which counts as 1: a power, met on the way, whose base and exponent are

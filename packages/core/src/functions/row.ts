@@ -1,7 +1,7 @@
-import type { Interval } from '../evaluate/interval.ts';
-import type { IntervalJet } from '../evaluate/intervalJet.ts';
-import type { Jet } from '../evaluate/jet.ts';
-import type { BallFunction } from '../limit/ballFunctions.ts';
+import type { Interval } from '../numbers/interval.ts';
+import type { IntervalJet } from '../numbers/intervalJet.ts';
+import type { Jet } from '../numbers/jet.ts';
+import type { BallFunction } from '../numbers/ballFunctions.ts';
 
 /** Everything the product knows about one built-in function. Formulas are in x, and y for a second argument. */
 export interface BuiltIn {

@@ -1,7 +1,7 @@
-import * as range from '../evaluate/interval.ts';
-import * as rangeJets from '../evaluate/intervalJet.ts';
-import * as jet from '../evaluate/jet.ts';
-import * as balls from '../limit/ballFunctions.ts';
+import * as range from '../numbers/interval.ts';
+import * as rangeJets from '../numbers/intervalJet.ts';
+import * as jet from '../numbers/jet.ts';
+import * as balls from '../numbers/ballFunctions.ts';
 import { atReciprocal } from './reciprocals.ts';
 import { namedOperator, oneArgument, operator, type BuiltIn } from './row.ts';
 

@@ -1,10 +1,10 @@
-import * as rational from '../algebra/rational.ts';
-import type { Rational } from '../algebra/rational.ts';
-import * as intervals from '../evaluate/interval.ts';
-import type { Interval } from '../evaluate/interval.ts';
-import * as jet from '../evaluate/jet.ts';
-import type { Jet } from '../evaluate/jet.ts';
-import type { ExactPoint, Shape } from './through.ts';
+import * as rational from '../numbers/rational.ts';
+import type { Rational } from '../numbers/rational.ts';
+import * as intervals from '../numbers/interval.ts';
+import type { Interval } from '../numbers/interval.ts';
+import * as jet from '../numbers/jet.ts';
+import type { Jet } from '../numbers/jet.ts';
+import type { ExactPoint, Shape, Table } from '../language/table.ts';
 
 /** Coefficients of a piece: powers 0 to 3 of the distance from its left knot. */
 const perPiece = 4;
@@ -19,7 +19,7 @@ const perBlock = 64;
  * A linear spline is exact. The coefficients of a cubic one are doubles, and so are taken as what defines it; that value,
  * slope and bend go on smoothly at its knots holds by construction, up to the rounding of these doubles.
  */
-export class Spline {
+export class Spline implements Table {
   readonly knots: Float64Array;
   /** Whether it has no value at some knot between its ends. */
   readonly hasJumps: boolean;

@@ -1,16 +1,9 @@
-import { literal } from '../algebra/pieces.ts';
-import * as rational from '../algebra/rational.ts';
-import type { Rational } from '../algebra/rational.ts';
+import { literal } from '../algebra/literal.ts';
+import * as rational from '../numbers/rational.ts';
+import type { Rational } from '../numbers/rational.ts';
 import * as tree from '../language/tree.ts';
+import type { ExactPoint, Shape } from '../language/table.ts';
 import type { Expression } from '../language/tree.ts';
-
-/** A point with exact coordinates. */
-export interface ExactPoint {
-  readonly x: Rational;
-  readonly y: Rational;
-}
-
-export type Shape = 'broken' | 'smooth';
 
 /**
  * The function through given points, as a formula in pieces from the first to the last of them: a broken line, or the

@@ -1,5 +1,5 @@
 import { isWordToken } from './cursor.ts';
-import type { Parser } from './parser.ts';
+import type { Reader } from './reader.ts';
 import { fail } from './problem.ts';
 import type { Token } from './tokens.ts';
 import * as tree from './tree.ts';
@@ -14,7 +14,7 @@ export type Commas = 'separate' | 'condition';
  * An expression with its pieces or its domain: `x^2 if x < 0; 2x + 1 otherwise`, `x(12-x)/5 for 0 ≤ x ≤ 12`.
  * A domain behind all pieces holds for the whole.
  */
-export function readPieces(parser: Parser, commas: Commas = 'separate'): Expression {
+export function readPieces(parser: Reader, commas: Commas = 'separate'): Expression {
   let result = readPieceList(parser, commas);
   while (parser.isWord('for')) {
     parser.take();
@@ -23,7 +23,7 @@ export function readPieces(parser: Parser, commas: Commas = 'separate'): Express
   return result;
 }
 
-function readPieceList(parser: Parser, commas: Commas): Expression {
+function readPieceList(parser: Reader, commas: Commas): Expression {
   const first = readPiece(parser, commas);
   if (first.condition === undefined) return first.value;
   const pieces: Piece[] = [];
@@ -43,7 +43,7 @@ function readPieceList(parser: Parser, commas: Commas): Expression {
 }
 
 function readPiece(
-  parser: Parser,
+  parser: Reader,
   commas: Commas,
 ): { value: Expression; condition: Condition | 'otherwise' | undefined } {
   if (parser.isWord('otherwise')) {
@@ -66,7 +66,7 @@ function readPiece(
 }
 
 /** What stands behind a comma that is no separator: a word that begins a condition, or a comparison; null otherwise. */
-function behindComma(parser: Parser): 'word' | 'relation' | null {
+function behindComma(parser: Reader): 'word' | 'relation' | null {
   if (!parser.isSign(',')) return null;
   if (isWordToken(parser.ahead(1), 'if', 'for', 'otherwise')) return 'word';
   let depth = 0;
@@ -82,7 +82,7 @@ function behindComma(parser: Parser): 'word' | 'relation' | null {
 }
 
 /** A condition: `or` binds least, then `and`, then `not`. */
-export function readCondition(parser: Parser): Condition {
+export function readCondition(parser: Reader): Condition {
   let left = readConjunction(parser);
   while (parser.isWord('or')) {
     parser.take();
@@ -91,7 +91,7 @@ export function readCondition(parser: Parser): Condition {
   return left;
 }
 
-function readConjunction(parser: Parser): Condition {
+function readConjunction(parser: Reader): Condition {
   let left = readNegation(parser);
   while (parser.isWord('and')) {
     parser.take();
@@ -100,7 +100,7 @@ function readConjunction(parser: Parser): Condition {
   return left;
 }
 
-function readNegation(parser: Parser): Condition {
+function readNegation(parser: Reader): Condition {
   if (parser.isWord('not')) {
     parser.take();
     return parser.nested(() => ({ kind: 'not', operand: readNegation(parser) }));
@@ -113,7 +113,7 @@ function readNegation(parser: Parser): Condition {
 }
 
 /** Whether the bracket ahead holds a condition rather than an expression: a relation or a word directly inside. */
-function opensCondition(parser: Parser): boolean {
+function opensCondition(parser: Reader): boolean {
   if (!parser.isSign('(')) return false;
   const end = parser.closingOf(parser.position);
   let depth = 0;
@@ -130,7 +130,7 @@ function opensCondition(parser: Parser): boolean {
 
 const isRelation = (token: Token): boolean => token.kind === 'sign' && relations.includes(token.text);
 
-function readComparison(parser: Parser): Condition {
+function readComparison(parser: Reader): Condition {
   const operands = [comparable(parser)];
   const found: Relation[] = [];
   while (parser.isSign(...relations)) {
@@ -145,6 +145,6 @@ function readComparison(parser: Parser): Condition {
 }
 
 /** A side of a comparison; ±∞ may stand there. */
-function comparable(parser: Parser): Expression {
+function comparable(parser: Reader): Expression {
   return parser.withInfinity(() => parser.sum());
 }

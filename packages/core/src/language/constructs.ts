@@ -1,5 +1,5 @@
 import { canonicalName, isReserved, meaningOf } from './names.ts';
-import type { Parser } from './parser.ts';
+import type { Reader } from './reader.ts';
 import { fail } from './problem.ts';
 import type { Token } from './tokens.ts';
 import * as tree from './tree.ts';
@@ -9,7 +9,7 @@ import type { Expression, Side } from './tree.ts';
  * The reader of the limit, integral, sum or derivative that begins here; undefined where none does.
  * These are the constructs with a variable of their own.
  */
-export function constructAt(parser: Parser): ((parser: Parser) => Expression) | undefined {
+export function constructAt(parser: Reader): ((parser: Reader) => Expression) | undefined {
   const { token } = parser;
   const next = parser.ahead(1);
   if (token.kind === 'sign') {
@@ -26,11 +26,11 @@ export function constructAt(parser: Parser): ((parser: Parser) => Expression) | 
   return startsLeibniz(parser) ? readLeibniz : undefined;
 }
 
-const isKnown = ({ scope }: Parser, { text, index }: Token & { kind: 'letters' }): boolean =>
+const isKnown = ({ scope }: Reader, { text, index }: Token & { kind: 'letters' }): boolean =>
   meaningOf(text, index, scope) !== undefined;
 
 /** The name that a construct binds. */
-function bindable(parser: Parser, token: Token | undefined): string {
+function bindable(parser: Reader, token: Token | undefined): string {
   if (token?.kind !== 'letters') {
     const place = token ?? parser.token;
     return fail('unexpectedSign', place.from, place.to, parser.spelled(place, place));
@@ -40,7 +40,7 @@ function bindable(parser: Parser, token: Token | undefined): string {
   return name;
 }
 
-function expectSign(parser: Parser, sign: string): Token {
+function expectSign(parser: Reader, sign: string): Token {
   if (!parser.isSign(sign)) {
     const { from, to } = parser.token;
     fail('unexpectedSign', from, to, parser.text.slice(from, to) || sign);
@@ -48,13 +48,13 @@ function expectSign(parser: Parser, sign: string): Token {
   return parser.take();
 }
 
-function expectWord(parser: Parser, word: 'from' | 'to' | 'of'): void {
+function expectWord(parser: Reader, word: 'from' | 'to' | 'of'): void {
   if (!parser.isWord(word)) fail('wordMissing', parser.token.from, parser.token.to, word);
   parser.take();
 }
 
 /** lim[x → a] f(x), with a+ or a- for one side. The body is the product that follows. */
-function readLimit(parser: Parser): Expression {
+function readLimit(parser: Reader): Expression {
   const word = parser.take();
   if (!parser.isSign('(')) fail('limitTarget', word.from, word.to);
   const open = parser.position;
@@ -76,7 +76,7 @@ function sideOf(token: Token): Side {
 }
 
 /** ∫[a, b] f(t) dt, or `integral from a to b of f(t) dt`. */
-function readIntegral(parser: Parser): Expression {
+function readIntegral(parser: Reader): Expression {
   const sign = parser.take();
   const { from, to } = parser.isWord('from') ? spokenBounds(parser) : bracketedBounds(parser, sign);
   const end = differentialAfter(parser, sign);
@@ -89,7 +89,7 @@ function readIntegral(parser: Parser): Expression {
   return { kind: 'integral', variable, from, to, body };
 }
 
-function spokenBounds(parser: Parser): { from: Expression; to: Expression } {
+function spokenBounds(parser: Reader): { from: Expression; to: Expression } {
   expectWord(parser, 'from');
   const from = parser.withInfinity(() => parser.sum());
   expectWord(parser, 'to');
@@ -98,7 +98,7 @@ function spokenBounds(parser: Parser): { from: Expression; to: Expression } {
   return { from, to };
 }
 
-function bracketedBounds(parser: Parser, sign: Token): { from: Expression; to: Expression } {
+function bracketedBounds(parser: Reader, sign: Token): { from: Expression; to: Expression } {
   if (!parser.isSign('(')) fail('boundsMissing', sign.from, sign.to, '∫');
   const open = parser.take();
   const from = parser.withInfinity(() => parser.sum());
@@ -117,7 +117,7 @@ interface Differential {
 }
 
 /** The differential that ends the integral whose body begins here, past those of integrals inside. */
-function differentialAfter(parser: Parser, sign: Token): Differential {
+function differentialAfter(parser: Reader, sign: Token): Differential {
   let depth = 0;
   let open = 0;
   for (let i = parser.position; i < parser.all.length; i++) {
@@ -136,7 +136,7 @@ function differentialAfter(parser: Parser, sign: Token): Differential {
 }
 
 function differentialIn(
-  parser: Parser,
+  parser: Reader,
   token: Token & { kind: 'letters' },
   index: number,
 ): Differential | undefined {
@@ -149,7 +149,7 @@ function differentialIn(
 }
 
 /** `sum i from 1 to n of f(i)`; the body is the product that follows. */
-function readSpokenSum(parser: Parser): Expression {
+function readSpokenSum(parser: Reader): Expression {
   parser.take();
   const variable = bindable(parser, parser.take());
   const { from, to } = spokenBounds(parser);
@@ -161,7 +161,7 @@ const isWholeNumber = (node: Expression): boolean =>
   node.kind === 'negate' ? isWholeNumber(node.operand) : node.kind === 'number' && /^\d+$/.test(node.text);
 
 /** ∑[i = 1, n] f(i), or a product with ∏. */
-function readBracketedSum(parser: Parser): Expression {
+function readBracketedSum(parser: Reader): Expression {
   const sign = parser.take();
   if (!parser.isSign('(')) fail('boundsMissing', sign.from, sign.to, sign.text === '∏' ? '∏' : '∑');
   const open = parser.take();
@@ -177,7 +177,7 @@ function readBracketedSum(parser: Parser): Expression {
 }
 
 /** Whether d/dx, d²/dx² or d^2/dx^2 stands here, with dx no name of its own. */
-function startsLeibniz(parser: Parser): boolean {
+function startsLeibniz(parser: Reader): boolean {
   const { token } = parser;
   if (token.kind !== 'letters' || token.text !== 'd' || token.index !== '') return false;
   const slash = parser.position + 1 + lengthOfPower(parser.all, parser.position + 1);
@@ -197,7 +197,7 @@ function lengthOfPower(tokens: readonly Token[], at: number): number {
 }
 
 /** The order that a power after d or dx gives; 1 without a power. */
-function takeOrder(parser: Parser): number {
+function takeOrder(parser: Reader): number {
   const length = lengthOfPower(parser.all, parser.position);
   if (length === 0) return 1;
   const token = parser.all[parser.position + length - 1] as Token;
@@ -206,7 +206,7 @@ function takeOrder(parser: Parser): number {
   return Number(token.text);
 }
 
-function readLeibniz(parser: Parser): Expression {
+function readLeibniz(parser: Reader): Expression {
   parser.take();
   const order = takeOrder(parser);
   expectSign(parser, '/');
@@ -217,7 +217,7 @@ function readLeibniz(parser: Parser): Expression {
 }
 
 /** ∂/∂x f(x, y), and ∂²/∂x² f(x, y). */
-function readPartial(parser: Parser): Expression {
+function readPartial(parser: Reader): Expression {
   const sign = parser.take();
   const order = takeOrder(parser);
   if (!parser.isSign('/')) fail('derivativeVariable', sign.from, sign.to);
@@ -227,7 +227,7 @@ function readPartial(parser: Parser): Expression {
 }
 
 /** What is differentiated: a bracket alone, or the product that follows; then perhaps `at x = 3`. */
-function finishDerivative(parser: Parser, variable: string, order: number, isPartial: boolean): Expression {
+function finishDerivative(parser: Reader, variable: string, order: number, isPartial: boolean): Expression {
   const below = takeOrder(parser);
   if (below !== order) {
     const token = parser.ahead(-1) as Token;
@@ -248,7 +248,7 @@ function derivativeAt(body: Expression, variable: string, order: number): Expres
 }
 
 /** (x²)′ and (x²)′(3): the derivative by the variable of the text, or by the only name that is there. */
-export function readPrimes(parser: Parser, body: Expression): Expression {
+export function readPrimes(parser: Reader, body: Expression): Expression {
   const first = parser.token;
   let order = 0;
   while (parser.isSign("'", "''", "'''")) order += parser.take().text.length;
@@ -263,7 +263,7 @@ export function readPrimes(parser: Parser, body: Expression): Expression {
 }
 
 /** n!/(k! (n − k)!), the number of ways to choose k of n. */
-function readBinomial(parser: Parser): Expression {
+function readBinomial(parser: Reader): Expression {
   parser.take();
   const open = parser.take();
   const n = parser.sum();
@@ -274,7 +274,7 @@ function readBinomial(parser: Parser): Expression {
   return tree.divide(factorial(n), tree.multiply(factorial(k), factorial(tree.subtract(n, k))));
 }
 
-function placeAfter(parser: Parser, variable: string): Expression {
+function placeAfter(parser: Reader, variable: string): Expression {
   const [word, name, equals] = [parser.token, parser.ahead(1), parser.ahead(2)];
   const isPlace =
     word.text === 'at' &&

@@ -21,7 +21,7 @@ export interface Piece {
 }
 
 /** Counts the steps of one reading, so that no text can take more than a bounded number of them. */
-export class StepCount {
+class StepCount {
   private taken = 0;
 
   /** @throws a problem signal when more than five million steps were taken */
@@ -35,7 +35,7 @@ export class StepCount {
   }
 }
 
-export const mostSteps = 5_000_000;
+const mostSteps = 5_000_000;
 
 /** A place in a list of tokens, and the names that are still to be read from the run of letters before it. */
 export class Cursor {

@@ -83,7 +83,7 @@ export type NameMeaning =
   | { readonly kind: 'point'; readonly name: string };
 
 /** Words of the notation; none of them is a name. */
-export const words = ['if', 'otherwise', 'for', 'and', 'or', 'not', 'from', 'to', 'of'] as const;
+const words = ['if', 'otherwise', 'for', 'and', 'or', 'not', 'from', 'to', 'of'] as const;
 export type Word = (typeof words)[number];
 const wordSet: ReadonlySet<string> = new Set(words);
 export const isWord = (text: string): boolean => wordSet.has(text);

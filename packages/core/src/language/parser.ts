@@ -5,20 +5,12 @@ import { constructAt, readPrimes } from './constructs.ts';
 import { CallReader, isCountOfDegrees, isDegrees } from './calls.ts';
 import { isWord, meaningOf, withVariables } from './names.ts';
 import { ownNames } from './ownNames.ts';
+import type { PartOptions, Reader } from './reader.ts';
 import { fail } from './problem.ts';
 import type { Token } from './tokens.ts';
 
 /** Long chains make deep trees too; everything that walks a tree may recurse this far. */
 const deepestTree = 1000;
-
-export interface PartOptions {
-  /** A name that is bound in the part. */
-  readonly variable?: string;
-  /** Whether ±∞ may stand for the whole. */
-  readonly infinity?: boolean;
-  /** How many letters of the token at the end belong to the part. */
-  readonly lastLetters?: number;
-}
 
 /**
  * Reads one expression from tokens by recursive descent.
@@ -27,7 +19,7 @@ export interface PartOptions {
  * powers run from right to left; the argument of a function without brackets is the product of
  * numbers, names and powers that follows.
  */
-export class Parser extends CallReader {
+export class Parser extends CallReader implements Reader {
   private allowsInfinity = false;
 
   /** The whole token list as one expression; anything left over is a problem at its place. */

@@ -7,7 +7,7 @@ import { writtenSpline } from './tree.ts';
 const greekWords = new Map(Object.entries(greekLetters).map(([word, letter]) => [letter, word]));
 
 /** A name as it is spoken: Greek letters by name, capitals said as such, the index behind "sub". */
-export function spokenName(name: string): string {
+function spokenName(name: string): string {
   const [base = '', index] = name.split('_');
   const isChange = base.length > 1 && base.startsWith('Δ');
   const letters = isChange

@@ -122,7 +122,7 @@ export type Reading<T> =
   { readonly ok: true; readonly value: T } | { readonly ok: false; readonly problem: Problem };
 
 /** Thrown and caught inside the reader only; never escapes `read…`. */
-export class ProblemSignal extends Error {
+class ProblemSignal extends Error {
   constructor(readonly problem: Problem) {
     super(problem.code);
   }

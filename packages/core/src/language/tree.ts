@@ -1,4 +1,4 @@
-import type { Spline } from '../interpolation/spline.ts';
+import type { Table } from './table.ts';
 
 /**
  * The expression tree: what a text means, free of how it was typed.
@@ -123,7 +123,7 @@ export interface DistanceNode {
 /** A function through many points at an argument. No text means it: it stands where a name for it is put in. */
 export interface SplineNode {
   readonly kind: 'spline';
-  readonly spline: Spline;
+  readonly spline: Table;
   readonly argument: Expression;
 }
 
@@ -185,7 +185,7 @@ export const applyAll = (
   orders: readonly number[],
   args: readonly Expression[],
 ): ApplyNode => ({ kind: 'apply', name: functionName, orders, arguments: args });
-export const spline = (table: Spline, argument: Expression): SplineNode => ({
+export const spline = (table: Table, argument: Expression): SplineNode => ({
   kind: 'spline',
   spline: table,
   argument,

@@ -3,8 +3,8 @@ import { separationBits } from '../algebra/separation.ts';
 import { vanishes } from '../algebra/vanishes.ts';
 import { compile } from '../evaluate/program.ts';
 import type { Expression } from '../language/tree.ts';
-import * as balls from './ball.ts';
-import type { Ball, Enclosed } from './ball.ts';
+import * as balls from '../numbers/ball.ts';
+import type { Ball, Enclosed } from '../numbers/ball.ts';
 import { enclosedOrUnsure } from './enclosed.ts';
 
 /** What is known of the names in a formula: the balls in which their values lie, and where algebra shows a 0. */

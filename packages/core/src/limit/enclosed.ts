@@ -1,17 +1,17 @@
-import { toNumber } from '../algebra/rational.ts';
-import { spend } from '../evaluate/effort.ts';
-import { isRelated } from '../evaluate/exact.ts';
+import { toNumber } from '../numbers/rational.ts';
+import { spend } from '../budget/effort.ts';
+import { isRelated } from '../algebra/exact.ts';
 import { areaBetween } from '../evaluate/enclosedArea.ts';
-import * as intervals from '../evaluate/interval.ts';
-import type { Interval } from '../evaluate/interval.ts';
+import * as intervals from '../numbers/interval.ts';
+import type { Interval } from '../numbers/interval.ts';
 import type { ConstantStep, NestedStep, Program, Step } from '../evaluate/program.ts';
 import { indices } from '../evaluate/summation.ts';
 import { builtIn } from '../functions/table.ts';
-import type { Spline } from '../interpolation/spline.ts';
-import type { ExactPoint } from '../interpolation/through.ts';
-import * as balls from './ball.ts';
-import { isBall, type Ball, type Enclosed } from './ball.ts';
-import * as big from './bigFloat.ts';
+import type { Table } from '../language/table.ts';
+import type { ExactPoint } from '../language/table.ts';
+import * as balls from '../numbers/ball.ts';
+import { isBall, type Ball, type Enclosed } from '../numbers/ball.ts';
+import * as big from '../numbers/bigFloat.ts';
 
 /** Thrown where a step has no evaluation of any precision: limits and long sums. */
 export class NotPrecise extends Error {}
@@ -50,7 +50,7 @@ export function enclosedOrUnsure(
 }
 
 /** What an operation comes to: nothing where an operand is nothing, and unsure where one is. */
-export function lifted(operands: readonly Enclosed[], work: (...known: Ball[]) => Enclosed): Enclosed {
+function lifted(operands: readonly Enclosed[], work: (...known: Ball[]) => Enclosed): Enclosed {
   if (operands.includes(null)) return null;
   return operands.every(isBall) ? work(...operands) : 'unsure';
 }
@@ -148,7 +148,7 @@ function generalPower(a: Ball, b: Ball, bits: number): Enclosed {
 }
 
 /** A piece's polynomial in the distance from its left knot; on both sides of a knot, what holds both. */
-function splineValue(spline: Spline, x: Ball, bits: number): Enclosed {
+function splineValue(spline: Table, x: Ball, bits: number): Enclosed {
   const points = spline.points as readonly ExactPoint[];
   const last = points.length - 1;
   const sideOf = (i: number): -1 | 0 | 1 | undefined =>
@@ -171,7 +171,7 @@ function splineValue(spline: Spline, x: Ball, bits: number): Enclosed {
   return second ? balls.hull(first, second, bits) : first;
 }
 
-function polynomialOn(spline: Spline, piece: number, x: Ball, bits: number): Ball {
+function polynomialOn(spline: Table, piece: number, x: Ball, bits: number): Ball {
   const knot = balls.fromRational((spline.points[piece] as ExactPoint).x, bits);
   const distance = balls.subtract(x, knot, bits);
   return spline

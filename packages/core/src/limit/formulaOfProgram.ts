@@ -1,5 +1,5 @@
-import { literal } from '../algebra/pieces.ts';
-import { rational } from '../algebra/rational.ts';
+import { literal } from '../algebra/literal.ts';
+import { rational } from '../numbers/rational.ts';
 import { operandsOf, type Program, type Step } from '../evaluate/program.ts';
 import * as tree from '../language/tree.ts';
 import type { Condition, Expression } from '../language/tree.ts';

@@ -1,55 +1,28 @@
 import { simplify } from '../algebra/simplify.ts';
 import { enclose } from '../evaluate/enclosures.ts';
+import type { Evaluated } from '../evaluate/evaluated.ts';
 import type { Program } from '../evaluate/program.ts';
-import { evaluateAt } from '../evaluate/values.ts';
 import * as tree from '../language/tree.ts';
-import type { Expression, Side } from '../language/tree.ts';
+import type { Side } from '../language/tree.ts';
 import { signOfConstant } from './constantSign.ts';
 import { formulaOfProgram, ownVariable } from './formulaOfProgram.ts';
 import { limitOfFormula, type Goal, type ProvedLimit } from './growth/limitOfFormula.ts';
+import type { Limit } from './found.ts';
 import { numberFormula } from './numberFormula.ts';
 import { searchedLimit } from './searched.ts';
 
-/**
- * What a function tends to. `proved` says whether the limit is shown, by a series or because the function is continuous
- * there; otherwise it was found by evaluation close to the place, as those of integrals are.
- */
-export type Limit =
-  | {
-      readonly kind: 'finite';
-      readonly value: number;
-      readonly proved: boolean;
-      /** The number itself, where it is known. */
-      readonly exact: Expression | null;
-    }
-  | { readonly kind: 'infinite'; readonly sign: 1 | -1 }
-  /** The function is not defined beside the place. */
-  | { readonly kind: 'undefined' }
-  /** It swings, or tends to different values from the two sides. */
-  | { readonly kind: 'none' }
-  /** Nothing shows what it does. */
-  | { readonly kind: 'undecided' };
-
-/**
- * The limit of f as x tends to `target` (±Infinity for the limit at infinity).
- * @param parameters values in the order of `program.parameters`
- */
-export function limitOfProgram(
-  program: Program,
-  target: number,
-  side: Side,
-  parameters: readonly number[] = [],
-): Limit {
+/** The limit of a program as its variable tends to `target` (±Infinity for the limit at infinity). */
+export function limitBy({ program, parameters, at }: Evaluated, target: number, side: Side): Limit {
   if (Number.isNaN(target)) return { kind: 'undefined' };
   const formula = formulaOfProgram(program, parameters);
   const from = (direction: 1 | -1): Limit => {
     const goal: Goal = { variable: ownVariable, target: placeOf(target), side: direction };
     const found = formula && limitOfFormula(formula, goal);
-    return found ? told(found) : searchedLimit(program, target, direction, parameters);
+    return found ? told(found) : searchedLimit(at, target, direction);
   };
   if (!Number.isFinite(target)) return from(target > 0 ? -1 : 1);
   if (isContinuousAt(program, target, parameters)) {
-    const value = evaluateAt(program, target, parameters);
+    const value = at(target);
     const there = formula && tree.substitute(formula, ownVariable, numberFormula(target));
     return { kind: 'finite', value, proved: true, exact: there && simplify(there) };
   }
@@ -70,7 +43,7 @@ function isContinuousAt(program: Program, target: number, parameters: readonly n
 }
 
 /** A limit by series as the limit of a program. */
-export const told = (found: ProvedLimit | 'undecided'): Limit =>
+const told = (found: ProvedLimit | 'undecided'): Limit =>
   found === 'undecided'
     ? { kind: 'undecided' }
     : found.kind === 'finite'

@@ -1,6 +1,6 @@
-import { nearbyFraction } from '../algebra/nearbyFraction.ts';
-import { literal } from '../algebra/pieces.ts';
-import * as rational from '../algebra/rational.ts';
+import { nearbyFraction } from '../numbers/nearbyFraction.ts';
+import { literal } from '../algebra/literal.ts';
+import * as rational from '../numbers/rational.ts';
 import * as tree from '../language/tree.ts';
 import type { Expression } from '../language/tree.ts';
 import { isShort, multipleOfPi } from './recognise.ts';

@@ -1,4 +1,4 @@
-import { rational, type Rational } from '../algebra/rational.ts';
+import { rational, type Rational } from '../numbers/rational.ts';
 
 /** Digits beyond which a decimal stands for a number that it only rounds. */
 const exactDigits = 13;

@@ -1,6 +1,4 @@
-import type { Program } from '../evaluate/program.ts';
-import { evaluateAt } from '../evaluate/values.ts';
-import type { Limit } from './limit.ts';
+import type { Limit } from './found.ts';
 
 const steps = 18;
 
@@ -8,15 +6,10 @@ const steps = 18;
  * The limit from one side (1 from the right), or towards ±Infinity, of a function that has no series: by doubles at
  * halved distances, extrapolated (Richardson). It is found by evaluation, and proves nothing.
  */
-export function searchedLimit(
-  program: Program,
-  target: number,
-  side: 1 | -1,
-  parameters: readonly number[],
-): Limit {
-  const at = (k: number): number =>
+export function searchedLimit(at: (x: number) => number, target: number, side: 1 | -1): Limit {
+  const place = (k: number): number =>
     Number.isFinite(target) ? target + side * 2 ** -k : -side * 2 ** (k * 1.5);
-  const raw = Array.from({ length: steps }, (_, k) => evaluateAt(program, at(k + 2), parameters));
+  const raw = Array.from({ length: steps }, (_, k) => at(place(k + 2)));
   if (raw.slice(4).some(Number.isNaN)) return { kind: 'undefined' };
   const tail = raw.slice(-4);
   const isGrowing = tail.every((y, i) => i === 0 || Math.abs(y) > 1.5 * Math.abs(tail[i - 1] as number));

@@ -1,9 +1,10 @@
-import * as rational from '../algebra/rational.ts';
-import { literal } from '../algebra/pieces.ts';
-import { isRelated } from '../evaluate/exact.ts';
-import { literalRational } from '../evaluate/exponent.ts';
-import { polynomialFrom, type ExactPoint } from '../interpolation/through.ts';
-import { truthOf } from '../evaluate/truth.ts';
+import * as rational from '../numbers/rational.ts';
+import { literal } from '../algebra/literal.ts';
+import { isRelated } from '../algebra/exact.ts';
+import { literalRational } from '../algebra/exponent.ts';
+import { polynomialFrom } from '../interpolation/through.ts';
+import type { ExactPoint } from '../language/table.ts';
+import { truthOf } from '../algebra/truth.ts';
 import { lastBy, wholePartBy } from './halving.ts';
 import * as tree from '../language/tree.ts';
 import type { CallNode, Expression, PiecewiseNode, SplineNode } from '../language/tree.ts';

@@ -1,4 +1,4 @@
-import { literal } from '../algebra/pieces.ts';
+import { literal } from '../algebra/literal.ts';
 import { simplify } from '../algebra/simplify.ts';
 import * as tree from '../language/tree.ts';
 import type { Expression } from '../language/tree.ts';

@@ -1,9 +1,10 @@
 import { derivativeOf, rememberDerivative } from '../algebra/differentiate.ts';
-import { joinsOf, literal } from '../algebra/pieces.ts';
-import type { Rational } from '../algebra/rational.ts';
-import * as rational from '../algebra/rational.ts';
+import { joinsOf } from '../algebra/pieces.ts';
+import { literal } from '../algebra/literal.ts';
+import type { Rational } from '../numbers/rational.ts';
+import * as rational from '../numbers/rational.ts';
 import { compile, noFunctions } from '../evaluate/program.ts';
-import { evaluateAt } from '../evaluate/values.ts';
+import { evaluateAt } from '../values/values.ts';
 import * as tree from '../language/tree.ts';
 import type { Expression } from '../language/tree.ts';
 import { areSameSlope, slopesBeside } from './sides.ts';

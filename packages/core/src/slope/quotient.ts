@@ -1,6 +1,6 @@
 import type { Program } from '../evaluate/program.ts';
-import { derivativesAt } from '../evaluate/jets.ts';
-import { evaluateAt } from '../evaluate/values.ts';
+import { derivativesAt } from '../values/jets.ts';
+import { evaluateAt } from '../values/values.ts';
 
 /** Which two points a difference quotient takes: a and a + h, a − h and a, or a − h and a + h. */
 export type QuotientKind = 'forward' | 'backward' | 'symmetric';

@@ -1,6 +1,6 @@
-import { literal } from '../algebra/pieces.ts';
-import type { Rational } from '../algebra/rational.ts';
-import { exactValue } from '../evaluate/exact.ts';
+import { literal } from '../algebra/literal.ts';
+import type { Rational } from '../numbers/rational.ts';
+import { exactValue } from '../algebra/exact.ts';
 import type { Program } from '../evaluate/program.ts';
 import * as tree from '../language/tree.ts';
 import type { Expression } from '../language/tree.ts';

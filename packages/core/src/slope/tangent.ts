@@ -1,10 +1,10 @@
 import { derivativeOf } from '../algebra/differentiate.ts';
-import { TooLarge } from '../algebra/limits.ts';
-import * as rational from '../algebra/rational.ts';
-import type { Rational } from '../algebra/rational.ts';
-import { exactValue } from '../evaluate/exact.ts';
-import { derivativesAt, hasPlainSlope } from '../evaluate/jets.ts';
-import { evaluateAt } from '../evaluate/values.ts';
+import { TooLarge } from '../budget/tooLarge.ts';
+import * as rational from '../numbers/rational.ts';
+import type { Rational } from '../numbers/rational.ts';
+import { exactValue } from '../algebra/exact.ts';
+import { derivativesAt, hasPlainSlope } from '../values/jets.ts';
+import { evaluateAt } from '../values/values.ts';
 import type { Program } from '../evaluate/program.ts';
 import type { Expression, Side } from '../language/tree.ts';
 import { areSameSlope, slopesBeside, type KnownNumber } from './sides.ts';

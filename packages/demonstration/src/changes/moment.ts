@@ -10,7 +10,7 @@ import {
   type Step,
   type Tier,
 } from '../schema/document.ts';
-import { decimalText, nearestDecimal } from '../stage/slider.ts';
+import { decimalText, nearestDecimal } from '../numbers/slider.ts';
 import type { Stage } from '../stage/stage.ts';
 import type { Edit } from './change.ts';
 

@@ -1,5 +1,5 @@
-import type { Frame } from '../scene/view.ts';
-import type { Tone } from '../scene/tone.ts';
+import type { Frame } from '../marks/view.ts';
+import type { Tone } from '../fields/tone.ts';
 import {
   hatching,
   tileLines,

@@ -1,17 +1,12 @@
 import type { Id } from '../schema/document.ts';
 import type { PlacedLabel } from '../scene/labels.ts';
-import type { Mark, MarkOf } from '../scene/mark.ts';
-import type { PointShape } from '../schema/look.ts';
-import { tickPixels } from '../schema/looks.ts';
+import type { Mark, MarkOf } from '../marks/mark.ts';
+import type { PointShape } from '../fields/look.ts';
+import { tickPixels } from '../fields/looks.ts';
 import type { Scene, SceneTier } from '../scene/scene.ts';
 import { paintArea, paintBars } from './paintAreas.ts';
 import { paintSpan, paintStrips } from './paintStrips.ts';
-import type { Pen, Surface } from './surface.ts';
-
-export interface Emphasis {
-  /** The entry whose marks stand out. */
-  readonly entry: Id | null;
-}
+import type { Emphasis, Pen, Surface } from './surface.ts';
 
 const fullCircle = 2 * Math.PI;
 const measuredRadius = 3;

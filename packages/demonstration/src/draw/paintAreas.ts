@@ -1,6 +1,5 @@
-import type { MarkOf } from '../scene/mark.ts';
-import type { Emphasis } from './paint.ts';
-import type { PathStyle, Pen, Surface } from './surface.ts';
+import type { MarkOf } from '../marks/mark.ts';
+import type { Emphasis, PathStyle, Pen, Surface } from './surface.ts';
 
 const fillOpacity = 0.11;
 const emphasisedOpacity = 0.24;

@@ -1,8 +1,7 @@
 import { stripRow } from '../scene/layout.ts';
-import type { MarkOf, StripPart } from '../scene/mark.ts';
+import type { MarkOf, StripPart } from '../marks/mark.ts';
 import type { SceneTier } from '../scene/scene.ts';
-import type { Emphasis } from './paint.ts';
-import type { Pen, Surface } from './surface.ts';
+import type { Emphasis, Pen, Surface } from './surface.ts';
 
 const signs = ['−', '0', '+'] as const;
 /** Average width of a letter of a part's word, in pixels. */

@@ -1,6 +1,13 @@
-import type { Tone } from '../scene/tone.ts';
-import type { Hatch } from '../scene/mark.ts';
-import type { Frame } from '../scene/view.ts';
+import type { Id } from '../fields/fields.ts';
+import type { Tone } from '../fields/tone.ts';
+import type { Hatch } from '../marks/mark.ts';
+import type { Frame } from '../marks/view.ts';
+
+/** What stands out in a picture. */
+export interface Emphasis {
+  /** The entry whose marks stand out. */
+  readonly entry: Id | null;
+}
 
 /** The path commands that a canvas context and an SVG path have in common. */
 export interface Pen {

@@ -1,6 +1,6 @@
 import { pathRound } from 'd3-path';
-import type { Frame } from '../scene/view.ts';
-import type { Tone } from '../scene/tone.ts';
+import type { Frame } from '../marks/view.ts';
+import type { Tone } from '../fields/tone.ts';
 import {
   hatching,
   tileLines,

@@ -1,4 +1,4 @@
-import type { ColourRole, Tone } from '../scene/tone.ts';
+import type { ColourRole, Tone } from '../fields/tone.ts';
 
 /** The one place with exact colours. Text tones reach AA contrast on sheet and paper. */
 export type Palette = Readonly<Record<ColourRole | 'onInk' | 'hover' | 'danger', string>>;

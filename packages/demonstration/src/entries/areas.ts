@@ -12,14 +12,14 @@ import {
 } from '@yperkine/core';
 import { exactText } from '../numbers/exactText.ts';
 import { format, type RoundingRule } from '../numbers/format.ts';
-import { equalsResult, unitPart, type Bounds, type Line } from '../numbers/line.ts';
-import { betweenBounds } from '../numbers/opened.ts';
-import { curveMark } from '../scene/curveMark.ts';
-import type { Hatch, Mark } from '../scene/mark.ts';
-import { partOfRuns } from '../scene/partOfCurve.ts';
-import { dashes, type Tone } from '../scene/tone.ts';
-import type { TierView } from '../scene/view.ts';
-import type { Id } from '../schema/fields.ts';
+import { equalsResult, unitPart, type Line } from '../numbers/line.ts';
+import { tooFewDigits } from './tooFewDigits.ts';
+import { curveMark } from './curveMark.ts';
+import type { Hatch, Mark } from '../marks/mark.ts';
+import { partOfRuns } from './partOfCurve.ts';
+import { dashes, type Tone } from '../fields/tone.ts';
+import type { TierView } from '../marks/view.ts';
+import type { Id } from '../fields/fields.ts';
 import { times, type Unit } from '../units/unit.ts';
 import { asWritten, infiniteEnd, type TypedInterval } from './asking.ts';
 import type { CurveResult } from './curve.ts';
@@ -106,12 +106,6 @@ export function missingIntegral(
   if (diverges) return failed(`This integral diverges: the area under ${name} has no finite value.`);
   if (!Number.isNaN(value)) return null;
   return failed(tooFewDigits(bounds, rule));
-}
-
-/** What is said of an integral without digits: between which bounds it lies, where those are proved. */
-export function tooFewDigits(bounds: Bounds | null, rule: RoundingRule): string {
-  const between = bounds && `, but it lies between ${betweenBounds(bounds, rule)} (proved)`;
-  return `This integral could not be worked out to enough digits${between ?? ''}.`;
 }
 
 /** [0, 8] or [1, ∞), for headings. */

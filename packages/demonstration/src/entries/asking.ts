@@ -1,4 +1,4 @@
-import type { WhyUnanswerable } from '../resolve/answers.ts';
+import type { WhyUnanswerable } from './answers.ts';
 import {
   closedFormula,
   indicator,
@@ -22,8 +22,8 @@ import {
   type Scope,
 } from '@yperkine/core';
 import { format, type RoundingRule } from '../numbers/format.ts';
-import { common, idSchema, typedSchema, type Id } from '../schema/fields.ts';
-import type { Directory } from '../resolve/directory.ts';
+import { common, idSchema, typedSchema, type Id } from '../fields/fields.ts';
+import type { Directory } from './names.ts';
 import type { CurveResult } from './curve.ts';
 import { functionsMentioned, idsMentioned, unreadable } from './formula.ts';
 import { idsInText, remembered, typedValue } from './formulaValue.ts';
@@ -231,7 +231,7 @@ export function studied<R>(
 }
 
 /** The ends of an interval as formulas, where they are fractions that no double is. */
-export function exactEnds({ from, to, exact }: TypedInterval): { ends?: ExactEnds } {
+function exactEnds({ from, to, exact }: TypedInterval): { ends?: ExactEnds } {
   const ends = [from, to].map((x, i) => {
     const fraction = exact[i] ?? null;
     const decimal = fraction && rational.parseDecimal(String(x).toUpperCase());

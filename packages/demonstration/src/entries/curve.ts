@@ -1,7 +1,7 @@
 import type { Expression, Functions, Plotted, Program, Range, Rational } from '@yperkine/core';
 import type { Line } from '../numbers/line.ts';
 import type { Unit } from '../units/unit.ts';
-import type { Id } from '../schema/fields.ts';
+import type { Id } from '../fields/fields.ts';
 
 /** What the choice of a window looks at. */
 export const plottedOf = (curve: CurveResult, x: Range): Plotted => curve.standIn?.(x) ?? curve;

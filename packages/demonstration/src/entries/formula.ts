@@ -8,8 +8,8 @@ import {
   type Problem,
   type Rational,
 } from '@yperkine/core';
-import type { Directory } from '../resolve/directory.ts';
-import type { Id } from '../schema/fields.ts';
+import type { Directory } from './names.ts';
+import type { Id } from '../fields/fields.ts';
 import { inferredUnit, type UnitsOfNames } from '../units/inferred.ts';
 import { bare, readUnit, type Unit } from '../units/unit.ts';
 import type { WorkContext } from './kind.ts';

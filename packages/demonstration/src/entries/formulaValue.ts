@@ -23,12 +23,12 @@ import {
 import { exactText, exactTextOf, textOfForm } from '../numbers/exactText.ts';
 import { format, type RoundingRule } from '../numbers/format.ts';
 import type { Bounds } from '../numbers/line.ts';
-import type { Answered } from '../resolve/answers.ts';
-import type { Directory } from '../resolve/directory.ts';
-import type { Id } from '../schema/fields.ts';
+import type { Answered } from './answers.ts';
+import type { Directory } from './names.ts';
+import type { Id } from '../fields/fields.ts';
 import type { Unit } from '../units/unit.ts';
 import { functionsMentioned, idsMentioned, parameterValues, statedUnit, unreadable } from './formula.ts';
-import { tooFewDigits } from './areas.ts';
+import { tooFewDigits } from './tooFewDigits.ts';
 import type { WorkContext } from './kind.ts';
 import { slopeAsDefined } from './slopeAsDefined.ts';
 import { failed, waiting, worked, type Outcome } from './outcome.ts';

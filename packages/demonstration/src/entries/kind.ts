@@ -1,17 +1,17 @@
 import type { AnswerTo, KnownNumber, QuestionKind, QuestionOf } from '@yperkine/core';
-import type { Answered } from '../resolve/answers.ts';
+import type { Answered } from './answers.ts';
 import type { z } from 'zod';
 import type { RoundingRule } from '../numbers/format.ts';
-import type { Directory } from '../resolve/directory.ts';
-import type { Mark } from '../scene/mark.ts';
-import type { Tone } from '../scene/tone.ts';
-import type { TierView } from '../scene/view.ts';
-import type { Id } from '../schema/fields.ts';
+import type { Directory } from './names.ts';
+import type { Mark } from '../marks/mark.ts';
+import type { Tone } from '../fields/tone.ts';
+import type { TierView } from '../marks/view.ts';
+import type { Id } from '../fields/fields.ts';
 import type { CurveResult } from './curve.ts';
 import type { Outcome } from './outcome.ts';
 import type { Unit } from '../units/unit.ts';
 import type { StudyResult } from './study.ts';
-import type { ParameterResult } from './parameter/parameter.ts';
+import type { ParameterResult } from './parameter/result.ts';
 
 /** What an entry may look at while it is worked out: everything else is none of its business. */
 export interface WorkContext {
@@ -71,7 +71,7 @@ export interface Head {
 }
 
 /** A name that an entry gives a meaning. */
-export interface DefinedName {
+interface DefinedName {
   readonly name: string;
   readonly isFunction: boolean;
   /** Whether it is either 1 or 0, so that it can stand alone in a condition. */

@@ -30,7 +30,7 @@ export function parameterMap(
 export const unknownNumber = 'This waits for a number that has no value at present.';
 
 /** `= 3/2 ≈ 1.500`, `= 2`, `≈ 0.739`: a place with its exact form where it is proved to be that. */
-export function placeText({ value, exact }: KnownPlace, rule: RoundingRule): string {
+function placeText({ value, exact }: KnownPlace, rule: RoundingRule): string {
   const { text, isExact } = format({ value, exact: null }, rule);
   const form = exact && exactText(exact);
   if (form === null) return ` ${isExact ? '=' : '≈'} ${text}`;

@@ -1,6 +1,6 @@
 import type { KnownNumber } from '@yperkine/core';
 import type { Line } from '../numbers/line.ts';
-import type { Tone } from '../scene/tone.ts';
+import type { Tone } from '../fields/tone.ts';
 
 /** A table of a study: numbers as they are written. */
 export interface StudyTable {

@@ -1,18 +1,6 @@
-import type { Scope } from '@yperkine/core';
-import { kindOf } from '../entries/anyKind.ts';
+import type { Directory } from '../entries/names.ts';
+import { kindOf } from '../schema/anyKind.ts';
 import { inOrder, type Document, type Id } from '../schema/document.ts';
-
-/** Which entry each name belongs to. The first entry in the working keeps a name; later ones are duplicates. */
-export interface Directory {
-  readonly idOf: ReadonlyMap<string, Id>;
-  /** Of a name that was given to a result of an entry: which result. */
-  readonly resultOf: ReadonlyMap<string, string>;
-  readonly scope: Scope;
-  /** Entries that define a name which an earlier one has already. */
-  readonly duplicates: ReadonlySet<Id>;
-  /** Changes exactly when a name or its kind does, or how formulas are read. */
-  readonly key: string;
-}
 
 type Angles = Document['angles'];
 

@@ -6,19 +6,20 @@ import {
   isTooLarge,
   type KnownNumber,
 } from '@yperkine/core';
-import { keyOfQuestion, unanswered, type Answers } from './answers.ts';
-import { kindOf } from '../entries/anyKind.ts';
+import { keyOfQuestion, unanswered, type Answers } from '../entries/answers.ts';
+import { kindOf } from '../schema/anyKind.ts';
 import type { CurveResult } from '../entries/curve.ts';
 import type { EntryKind, Head, NameableResult, Spot, Said, WorkContext } from '../entries/kind.ts';
 import type { StudyResult } from '../entries/study.ts';
 import { failed, waiting, type Outcome } from '../entries/outcome.ts';
-import type { ParameterResult } from '../entries/parameter/parameter.ts';
+import type { ParameterResult } from '../entries/parameter/result.ts';
 import type { RoundingRule } from '../numbers/format.ts';
 import { inOrder, type Document, type Entry, type Id } from '../schema/document.ts';
 import type { Stage } from '../stage/stage.ts';
 import { readUnit, type Unit } from '../units/unit.ts';
 import { atOnce } from './steps.ts';
-import { directoryOf, type Directory } from './directory.ts';
+import { directoryOf } from './directory.ts';
+import type { Directory } from '../entries/names.ts';
 import { visibilitiesOf, type Visibilities } from './visibility.ts';
 
 /** An entry with what came out of it. The same object comes back while nothing it depends on changed. */

@@ -1,5 +1,5 @@
 import { printCondition, tree, truthAlone } from '@yperkine/core';
-import type { Directory } from './directory.ts';
+import type { Directory } from '../entries/names.ts';
 import { conditionOf } from './visibility.ts';
 
 /**

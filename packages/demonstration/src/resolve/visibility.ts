@@ -14,7 +14,7 @@ import { compiled, remembered } from '../entries/formulaValue.ts';
 import type { WorkContext } from '../entries/kind.ts';
 import type { EntryProblem } from '../entries/outcome.ts';
 import { inOrder, type Document, type Id } from '../schema/document.ts';
-import type { Directory } from './directory.ts';
+import type { Directory } from '../entries/names.ts';
 
 /** Whether an entry is shown just now, and why not. */
 export interface Visibility {

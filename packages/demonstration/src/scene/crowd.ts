@@ -1,4 +1,4 @@
-import type { Frame } from './view.ts';
+import type { Frame } from '../marks/view.ts';
 
 /** Side of a cell in pixels. */
 const cell = 4;

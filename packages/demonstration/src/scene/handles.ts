@@ -1,7 +1,7 @@
 import type { Document, Id } from '../schema/document.ts';
-import type { Mark, MarkOf } from './mark.ts';
-import type { Tone } from './tone.ts';
-import type { TierView } from './view.ts';
+import type { Mark, MarkOf } from '../marks/mark.ts';
+import type { Tone } from '../fields/tone.ts';
+import type { TierView } from '../marks/view.ts';
 
 /** A tier as far as handles are concerned. */
 interface MarkedTier {

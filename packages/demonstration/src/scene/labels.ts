@@ -1,6 +1,6 @@
 import { Crowd } from './crowd.ts';
-import type { Frame } from './view.ts';
-import type { Mark, MarkOf } from './mark.ts';
+import type { Frame } from '../marks/view.ts';
+import type { Mark, MarkOf } from '../marks/mark.ts';
 
 export interface PlacedLabel {
   readonly left: number;

@@ -8,7 +8,7 @@ import {
   type Looks,
   type Tier,
 } from '../schema/document.ts';
-import type { Frame } from './view.ts';
+import type { Frame } from '../marks/view.ts';
 
 export interface SceneSize {
   readonly width: number;

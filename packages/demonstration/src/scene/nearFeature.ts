@@ -3,7 +3,7 @@ import { curveOf, type Resolution } from '../resolve/resolve.ts';
 import type { Id } from '../schema/document.ts';
 import type { CurveResult } from '../entries/curve.ts';
 import { curvesIn } from './titles.ts';
-import type { TierView } from './view.ts';
+import type { TierView } from '../marks/view.ts';
 
 /** A high, low or zero of a curve, or a crossing with another one, near a pixel: found by search, to be shown at once. */
 export interface NearFeature {

@@ -1,7 +1,7 @@
 import type { Effort } from '@yperkine/core';
-import { samplingWithin, type WantedCurve } from './curveMark.ts';
+import { samplingWithin, type WantedCurve } from '../entries/curveMark.ts';
 import { evaluateAt, knownNumber, type Range } from '@yperkine/core';
-import { kindOf } from '../entries/anyKind.ts';
+import { kindOf } from '../schema/anyKind.ts';
 import { primed } from '../entries/curve.ts';
 import { format } from '../numbers/format.ts';
 import {
@@ -23,7 +23,7 @@ import {
   type Looks,
 } from '../schema/document.ts';
 import type { Stage } from '../stage/stage.ts';
-import type { Trails } from '../stage/trails.ts';
+import type { Trails } from './trails.ts';
 import {
   boundsOf,
   slidesOf,
@@ -37,12 +37,12 @@ import {
 } from './handles.ts';
 import { placeLabels, type PlacedLabel } from './labels.ts';
 import { layOut, stripRow, type SceneSize } from './layout.ts';
-import type { Mark } from './mark.ts';
+import type { Mark } from '../marks/mark.ts';
 import { styled, type LabelTexts } from './styled.ts';
 import { ticksOf, type Tick } from './ticks.ts';
 import { curvesIn, keyOf, titleOf, xTitleOf, type KeyLine, type TierTitle } from './titles.ts';
 import { trailMarks } from './trailMark.ts';
-import { TierView, type Frame } from './view.ts';
+import { TierView, type Frame } from '../marks/view.ts';
 
 /** More numbers than this along a height are noise. */
 const mostYTicks = 10;

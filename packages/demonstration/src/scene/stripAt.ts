@@ -1,4 +1,4 @@
-import type { SumResult } from '../entries/sum/sum.ts';
+import type { SumResult } from '../entries/sum/result.ts';
 import type { Resolution } from '../resolve/resolve.ts';
 import type { Id } from '../schema/document.ts';
 import type { Scene } from './scene.ts';

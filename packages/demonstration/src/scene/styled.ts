@@ -1,7 +1,7 @@
-import type { Look } from '../schema/look.ts';
-import type { Mark } from './mark.ts';
-import { dashes } from './tone.ts';
-import type { Frame } from './view.ts';
+import type { Look } from '../fields/look.ts';
+import type { Mark } from '../marks/mark.ts';
+import { dashes } from '../fields/tone.ts';
+import type { Frame } from '../marks/view.ts';
 
 /** What a label of an entry can say. */
 export interface LabelTexts {

@@ -1,11 +1,11 @@
 import { latexFunction, latexName } from '@yperkine/core';
-import { kindOf } from '../entries/anyKind.ts';
+import { kindOf } from '../schema/anyKind.ts';
 import { primed, type CurveResult } from '../entries/curve.ts';
 import { curveOf, isShown, type Resolution } from '../resolve/resolve.ts';
 import type { Document, Entry, Id } from '../schema/document.ts';
 import { unitText, type Unit } from '../units/unit.ts';
-import type { Mark } from './mark.ts';
-import { toneOf, type Tone } from './tone.ts';
+import type { Mark } from '../marks/mark.ts';
+import { toneOf, type Tone } from '../fields/tone.ts';
 
 export interface TierTitle {
   /** Every curve of the tier, each in its own tone. */
@@ -39,7 +39,7 @@ export function curvesIn(resolution: Resolution, tier: Id): DrawnCurve[] {
 }
 
 /** The colour of a curve: that of its family and order, or one of its own. */
-export const toneOfCurve = ({ look }: Entry, { order, family }: CurveResult): Tone =>
+const toneOfCurve = ({ look }: Entry, { order, family }: CurveResult): Tone =>
   look.tone ?? toneOf(order, family);
 
 /** Which line of a tier is which: every curve, and every straight line of a study. */

@@ -1,8 +1,8 @@
 import type { EntryOf, Id } from '../schema/document.ts';
-import type { Trail } from '../stage/trails.ts';
-import type { Mark } from './mark.ts';
-import type { Tone } from './tone.ts';
-import type { TierView } from './view.ts';
+import type { Trail } from './trails.ts';
+import type { Mark } from '../marks/mark.ts';
+import type { Tone } from '../fields/tone.ts';
+import type { TierView } from '../marks/view.ts';
 
 /** What a moving point has left behind, as dots or as a line. */
 export function trailMarks(

@@ -1,13 +1,13 @@
 import { z } from 'zod';
 import { entryKinds } from '../entries/table.ts';
-import { looksSchema, usualLooks } from './looks.ts';
-import { stepSchema } from './step.ts';
-import { finite, idSchema, limits, rangeSchema, unitSchema, type Id } from './fields.ts';
+import { looksSchema, usualLooks } from '../fields/looks.ts';
+import { stepSchema } from '../fields/step.ts';
+import { finite, idSchema, limits, rangeSchema, unitSchema, type Id } from '../fields/fields.ts';
 
-export * from './fields.ts';
-export * from './look.ts';
-export * from './looks.ts';
-export * from './step.ts';
+export * from '../fields/fields.ts';
+export * from '../fields/look.ts';
+export * from '../fields/looks.ts';
+export * from '../fields/step.ts';
 
 export type EntryKindName = keyof typeof entryKinds;
 type EntriesByKind = { [K in EntryKindName]: z.infer<(typeof entryKinds)[K]['schema']> };

@@ -7,10 +7,8 @@ import { toVersion6 } from './toVersion6.ts';
 import { toVersion7 } from './toVersion7.ts';
 import { toVersion8 } from './toVersion8.ts';
 import { toVersion9 } from './toVersion9.ts';
+import type { Migration } from './migration.ts';
 import { currentVersion, documentSchema, type Document } from './document.ts';
-
-/** Turns a document of one version into one of the next; the version number is set by `migrated`. */
-export type Migration = (document: Record<string, unknown>) => Record<string, unknown>;
 
 /**
  * One row a version: how a document of that version becomes one of the next. A row, once released,

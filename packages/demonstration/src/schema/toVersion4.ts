@@ -1,4 +1,4 @@
-import type { Migration } from './migrate.ts';
+import type { Migration } from './migration.ts';
 import { each, type Stored } from './toVersion3.ts';
 
 const usualLook = {

@@ -1,4 +1,4 @@
-import type { Migration } from './migrate.ts';
+import type { Migration } from './migration.ts';
 import { each } from './toVersion3.ts';
 
 /** From version 5: a slider says how its numbers are spread; there are studies of areas that it did not know. */

@@ -1,4 +1,4 @@
-import type { Migration } from './migrate.ts';
+import type { Migration } from './migration.ts';
 import { each } from './toVersion3.ts';
 
 /** From version 7: key points have asymptotes as a kind of their own; poles were among the breaks. */

@@ -1,4 +1,4 @@
-import type { Migration } from './migrate.ts';
+import type { Migration } from './migration.ts';
 import { each } from './toVersion3.ts';
 
 /** From version 8: angles are in radians or degrees, and were radians; key points may show why they are all. */

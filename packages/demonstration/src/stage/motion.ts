@@ -1,5 +1,6 @@
 import { rational } from '@yperkine/core';
-import type { ParameterEntry, ParameterResult, Repeat } from '../entries/parameter/parameter.ts';
+import type { ParameterEntry, Repeat } from '../entries/parameter/parameter.ts';
+import type { ParameterResult } from '../entries/parameter/result.ts';
 
 /** Going from stop to stop, with a rest at each. */
 export interface Stepping {

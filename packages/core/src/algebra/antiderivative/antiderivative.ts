@@ -1,10 +1,10 @@
 import type { Expression } from '../../language/tree.ts';
-import { ifWithin } from '../../evaluate/effort.ts';
+import { ifWithin } from '../../budget/effort.ts';
 import { callOf, canonical, difference, sum, type Canonical } from '../canonical.ts';
 import { withoutDerivatives } from '../differentiate.ts';
 import { expanded, factored } from '../expand.ts';
 import { hasWaves, withQuotientsNamed } from '../identities.ts';
-import { isTooLarge } from '../limits.ts';
+import { isTooLarge } from '../../budget/tooLarge.ts';
 import { mapped, partsOf } from '../parts.ts';
 import { isPositive } from '../positive.ts';
 import { polynomialOf, toCanonical } from '../polynomial.ts';

@@ -3,7 +3,7 @@ import { factored } from '../expand.ts';
 import { factorsOf } from '../parts.ts';
 import * as polynomial from '../polynomial.ts';
 import type { Polynomial } from '../polynomial.ts';
-import * as rational from '../rational.ts';
+import * as rational from '../../numbers/rational.ts';
 import { linear, type Method } from './integrand.ts';
 import { fractionOf } from './rationalFunction.ts';
 

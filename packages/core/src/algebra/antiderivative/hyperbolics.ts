@@ -11,7 +11,7 @@ import {
   type Canonical,
 } from '../canonical.ts';
 import { factorsOf, mapped, replaced } from '../parts.ts';
-import * as rational from '../rational.ts';
+import * as rational from '../../numbers/rational.ts';
 import { linear, type Method, type Search } from './integrand.ts';
 import { logarithmOfSize } from './table.ts';
 

@@ -2,7 +2,7 @@ import { baseAndExponent, difference, nameOf, power, product, whole, type Canoni
 import { derivative } from '../differentiate.ts';
 import { expanded } from '../expand.ts';
 import { dependsOn, withParts } from '../parts.ts';
-import * as rational from '../rational.ts';
+import * as rational from '../../numbers/rational.ts';
 
 /** Forms that one search for an antiderivative may look at. */
 const mostForms = 400;

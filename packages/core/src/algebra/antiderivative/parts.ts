@@ -13,7 +13,7 @@ import {
 } from '../canonical.ts';
 import { expanded } from '../expand.ts';
 import { factorsOf } from '../parts.ts';
-import * as rational from '../rational.ts';
+import * as rational from '../../numbers/rational.ts';
 import { isPolynomial, linear, type Method, type Search } from './integrand.ts';
 
 /** How often a factor's antiderivative is taken again. */

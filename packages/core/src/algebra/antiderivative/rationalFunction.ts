@@ -13,8 +13,8 @@ import { expanded, factored } from '../expand.ts';
 import { factorsOf, mapped, replaced } from '../parts.ts';
 import * as polynomial from '../polynomial.ts';
 import type { Polynomial } from '../polynomial.ts';
-import * as rational from '../rational.ts';
-import type { Rational } from '../rational.ts';
+import * as rational from '../../numbers/rational.ts';
+import type { Rational } from '../../numbers/rational.ts';
 import { type Method, type Search } from './integrand.ts';
 import { logarithmOfSize } from './table.ts';
 

@@ -15,7 +15,7 @@ import {
 import { expanded } from '../expand.ts';
 import { factorsOf, mapped, partsOf, replaced } from '../parts.ts';
 import * as polynomial from '../polynomial.ts';
-import * as rational from '../rational.ts';
+import * as rational from '../../numbers/rational.ts';
 import type { Method, Search } from './integrand.ts';
 
 /** Largest power of x, and of the root, that is taken apart. */

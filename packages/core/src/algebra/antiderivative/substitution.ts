@@ -1,7 +1,7 @@
 import { baseAndExponent, callOf, power, product, quotient, whole, type Canonical } from '../canonical.ts';
 import { expanded, factored } from '../expand.ts';
 import { partsOf, replaced, withParts } from '../parts.ts';
-import * as rational from '../rational.ts';
+import * as rational from '../../numbers/rational.ts';
 import { linear, type Method, type Search } from './integrand.ts';
 
 /** Inner functions that are tried. */

@@ -15,8 +15,8 @@ import {
 import { expanded, factored } from '../expand.ts';
 import { inSinesAndCosines } from '../identities.ts';
 import { factorsOf, mapped } from '../parts.ts';
-import * as rational from '../rational.ts';
-import type { Rational } from '../rational.ts';
+import * as rational from '../../numbers/rational.ts';
+import type { Rational } from '../../numbers/rational.ts';
 import { linear, type Method, type Search } from './integrand.ts';
 import { logarithmOfSize } from './table.ts';
 

@@ -13,7 +13,7 @@ import {
 import { factored } from '../expand.ts';
 import { inSinesAndCosines } from '../identities.ts';
 import { dependsOn, mapped, partsOf, replaced } from '../parts.ts';
-import * as rational from '../rational.ts';
+import * as rational from '../../numbers/rational.ts';
 import { inSimpleAngles } from '../vanishes.ts';
 import { inRootOf, linear, type Method, type Search } from './integrand.ts';
 

@@ -14,7 +14,7 @@ import {
 import { inSinesAndCosines } from '../identities.ts';
 import { expanded } from '../expand.ts';
 import { factorsOf, replaced } from '../parts.ts';
-import * as rational from '../rational.ts';
+import * as rational from '../../numbers/rational.ts';
 import { linear, type Method, type Search } from './integrand.ts';
 import { logarithmOfSize } from './table.ts';
 

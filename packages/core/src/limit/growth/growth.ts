@@ -16,7 +16,7 @@ import {
 } from '../../algebra/canonical.ts';
 import { derivativeOf } from '../../algebra/differentiate.ts';
 import { dependsOn, partsOf, replaced } from '../../algebra/parts.ts';
-import * as rational from '../../algebra/rational.ts';
+import * as rational from '../../numbers/rational.ts';
 import { vanishes } from '../../algebra/vanishes.ts';
 import * as tree from '../../language/tree.ts';
 import {

@@ -10,16 +10,16 @@ import {
   type Canonical,
 } from '../../algebra/canonical.ts';
 import { expanded } from '../../algebra/expand.ts';
-import { TooLarge } from '../../algebra/limits.ts';
+import { TooLarge } from '../../budget/tooLarge.ts';
 import { dependsOn } from '../../algebra/parts.ts';
-import * as rational from '../../algebra/rational.ts';
+import * as rational from '../../numbers/rational.ts';
 import { shortest } from '../../algebra/shortest.ts';
 import { written } from '../../algebra/written.ts';
-import { ifWithin } from '../../evaluate/effort.ts';
+import { ifWithin } from '../../budget/effort.ts';
 import * as tree from '../../language/tree.ts';
 import type { Expression } from '../../language/tree.ts';
-import type { Ball } from '../ball.ts';
-import * as big from '../bigFloat.ts';
+import type { Ball } from '../../numbers/ball.ts';
+import * as big from '../../numbers/bigFloat.ts';
 import { ballOfConstant, signOfConstant, type Known } from '../constantSign.ts';
 import { farAway, Growth, NotDefined, type Tendency } from './growth.ts';
 import { holdsSwing, NoSeries, Preparation, type Swing } from './prepared.ts';

@@ -14,14 +14,15 @@ import {
   type Canonical,
 } from '../../algebra/canonical.ts';
 import { dependsOn } from '../../algebra/parts.ts';
-import { literal } from '../../algebra/pieces.ts';
+import { literal } from '../../algebra/literal.ts';
 import { writtenOut } from '../../algebra/products.ts';
-import * as rational from '../../algebra/rational.ts';
-import { exactValue, isRelated } from '../../evaluate/exact.ts';
-import { literalRational } from '../../evaluate/exponent.ts';
+import * as rational from '../../numbers/rational.ts';
+import { exactValue, isRelated } from '../../algebra/exact.ts';
+import { literalRational } from '../../algebra/exponent.ts';
 import { indices } from '../../evaluate/summation.ts';
-import { truthOf } from '../../evaluate/truth.ts';
-import { polynomialFrom, type ExactPoint } from '../../interpolation/through.ts';
+import { truthOf } from '../../algebra/truth.ts';
+import { polynomialFrom } from '../../interpolation/through.ts';
+import type { ExactPoint } from '../../language/table.ts';
 import * as tree from '../../language/tree.ts';
 import type { Condition, Expression } from '../../language/tree.ts';
 import { ballOfConstant, signOfConstant } from '../constantSign.ts';

@@ -1,5 +1,5 @@
 import { negative, numeric, power, product, sum, whole, type Canonical } from '../../algebra/canonical.ts';
-import * as rational from '../../algebra/rational.ts';
+import * as rational from '../../numbers/rational.ts';
 
 /**
  * A sum of terms c·ω^e with rising exponents, known up to O(ω^order): coefficients are forms that grow or vanish more

@@ -2,8 +2,8 @@ import { closedFormula, evaluateAt, latexFunction, latexName, type ToldSolutions
 import { z } from 'zod';
 import { latex, type Line } from '../../numbers/line.ts';
 import type { RoundingRule } from '../../numbers/format.ts';
-import { toneOf } from '../../scene/tone.ts';
-import { common, decimalSchema, idSchema } from '../../schema/fields.ts';
+import { toneOf } from '../../fields/tone.ts';
+import { common, decimalSchema, idSchema } from '../../fields/fields.ts';
 import { primed, type CurveResult } from '../curve.ts';
 import type { EntryKind } from '../kind.ts';
 import { failed, waiting, worked } from '../outcome.ts';
@@ -19,7 +19,7 @@ import {
 import type { StudyResult } from '../study.ts';
 import { guarded, withAnswer } from '../asking.ts';
 
-export const agreementSchema = z.strictObject({
+const agreementSchema = z.strictObject({
   ...common,
   kind: z.literal('agreement'),
   on: idSchema,

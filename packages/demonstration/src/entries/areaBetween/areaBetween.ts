@@ -2,10 +2,10 @@ import { evaluatorFor, knownNumber, tree, type ToldIntegral } from '@yperkine/co
 import { z } from 'zod';
 import { format, type RoundingRule } from '../../numbers/format.ts';
 import { latex, type Line } from '../../numbers/line.ts';
-import type { Mark } from '../../scene/mark.ts';
-import { dashes, toneOf } from '../../scene/tone.ts';
-import type { TierView } from '../../scene/view.ts';
-import { idSchema } from '../../schema/fields.ts';
+import type { Mark } from '../../marks/mark.ts';
+import { dashes, toneOf } from '../../fields/tone.ts';
+import type { TierView } from '../../marks/view.ts';
+import { idSchema } from '../../fields/fields.ts';
 import { withUnit, type Unit } from '../../units/unit.ts';
 import {
   areaUnit,
@@ -33,7 +33,7 @@ import { failed, waiting, worked } from '../outcome.ts';
 import { shortPlace } from '../provedPlaces.ts';
 import type { StudyResult } from '../study.ts';
 
-export const areaBetweenSchema = z.strictObject({
+const areaBetweenSchema = z.strictObject({
   ...onInterval,
   kind: z.literal('areaBetween'),
   /** The other curve. */

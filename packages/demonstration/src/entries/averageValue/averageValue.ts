@@ -15,9 +15,9 @@ import { z } from 'zod';
 import { exactText } from '../../numbers/exactText.ts';
 import { format, type RoundingRule } from '../../numbers/format.ts';
 import { equalsResult, latex, unitPart, words, type Line } from '../../numbers/line.ts';
-import type { Mark } from '../../scene/mark.ts';
-import { dashes, toneOf } from '../../scene/tone.ts';
-import { decimalSchema } from '../../schema/fields.ts';
+import type { Mark } from '../../marks/mark.ts';
+import { dashes, toneOf } from '../../fields/tone.ts';
+import { decimalSchema } from '../../fields/fields.ts';
 import { withUnit, type Unit } from '../../units/unit.ts';
 import {
   areaMarks,
@@ -38,7 +38,7 @@ import type { EntryKind } from '../kind.ts';
 import { worked } from '../outcome.ts';
 import type { StudyResult } from '../study.ts';
 
-export const averageValueSchema = z.strictObject({
+const averageValueSchema = z.strictObject({
   ...onInterval,
   kind: z.literal('averageValue'),
   /** The height of the rectangle that is tried; null for the average value itself. */

@@ -2,9 +2,9 @@ import { evaluateAt, knownNumber, type AnswerTo } from '@yperkine/core';
 import { z } from 'zod';
 import { format, type RoundingRule } from '../../numbers/format.ts';
 import { words, type Line } from '../../numbers/line.ts';
-import type { Mark } from '../../scene/mark.ts';
-import { toneOf } from '../../scene/tone.ts';
-import { typedSchema } from '../../schema/fields.ts';
+import type { Mark } from '../../marks/mark.ts';
+import { toneOf } from '../../fields/tone.ts';
+import { typedSchema } from '../../fields/fields.ts';
 import { asWritten, intervalStudy, onInterval, studied, withAnswer, type TypedInterval } from '../asking.ts';
 import { primed, type CurveResult } from '../curve.ts';
 import { idsInText, typedValue } from '../formulaValue.ts';
@@ -13,7 +13,7 @@ import type { EntryKind } from '../kind.ts';
 import { failed, worked } from '../outcome.ts';
 import type { StudyResult } from '../study.ts';
 
-export const coarseSchema = z.strictObject({
+const coarseSchema = z.strictObject({
   ...onInterval,
   kind: z.literal('coarse'),
   /** Distance of the samples: a number or a formula of parameters. */

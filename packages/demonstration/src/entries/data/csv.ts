@@ -1,14 +1,14 @@
 import { rational, type ExactPoint, type Rational } from '@yperkine/core';
 import { dsvFormat } from 'd3-dsv';
-import { limits } from '../../schema/fields.ts';
-import { decimalText } from '../../stage/slider.ts';
+import { limits } from '../../fields/fields.ts';
+import { decimalText } from '../../numbers/slider.ts';
 
 /** Rows that one table may have. */
 export const mostRows = 20_000;
 /** Columns of a table that can be chosen from. */
 export const mostColumns = 1000;
 
-export interface Column {
+interface Column {
   /** As its heading says, without the unit; "Column 2" where there is no heading. */
   readonly name: string;
   /** The unit in its heading: level (m), flow in L/min. */
@@ -23,7 +23,7 @@ export interface CsvTable {
   readonly hasDecimalCommas: boolean;
 }
 
-export interface CsvRow {
+interface CsvRow {
   /** Its number in the file, from 1. */
   readonly number: number;
   readonly cells: readonly string[];

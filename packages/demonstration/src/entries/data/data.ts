@@ -10,11 +10,11 @@ import {
 } from '@yperkine/core';
 import { z } from 'zod';
 import { latex } from '../../numbers/line.ts';
-import { curveMark } from '../../scene/curveMark.ts';
-import type { Mark } from '../../scene/mark.ts';
-import { toneOf } from '../../scene/tone.ts';
-import type { TierView } from '../../scene/view.ts';
-import { common, idSchema, limits, unitSchema } from '../../schema/fields.ts';
+import { curveMark } from '../curveMark.ts';
+import type { Mark } from '../../marks/mark.ts';
+import { toneOf } from '../../fields/tone.ts';
+import type { TierView } from '../../marks/view.ts';
+import { common, idSchema, limits, unitSchema } from '../../fields/fields.ts';
 import { readUnit } from '../../units/unit.ts';
 import type { CurveResult } from '../curve.ts';
 import type { EntryKind } from '../kind.ts';
@@ -27,7 +27,7 @@ const columnSchema = z
   .min(0)
   .max(mostColumns - 1);
 
-export const dataSchema = z.strictObject({
+const dataSchema = z.strictObject({
   ...common,
   kind: z.literal('data'),
   name: z.string().min(1).max(60),

@@ -7,19 +7,19 @@ import {
   latexName,
   printLatex,
   TooLarge,
-  type Spline,
+  type Table,
 } from '@yperkine/core';
 import { latex } from '../../numbers/line.ts';
-import { curveMark } from '../../scene/curveMark.ts';
-import { toneOf } from '../../scene/tone.ts';
-import { common, idSchema } from '../../schema/fields.ts';
+import { curveMark } from '../curveMark.ts';
+import { toneOf } from '../../fields/tone.ts';
+import { common, idSchema } from '../../fields/fields.ts';
 import { z } from 'zod';
 import type { EntryKind } from '../kind.ts';
 import { failed, waiting, worked, type Outcome } from '../outcome.ts';
 import { per } from '../../units/unit.ts';
 import { primed, type CurveResult } from '../curve.ts';
 
-export const derivativeSchema = z.strictObject({
+const derivativeSchema = z.strictObject({
   ...common,
   kind: z.literal('derivative'),
   of: idSchema,
@@ -84,7 +84,7 @@ export const derivativeKind: EntryKind<DerivativeEntry, CurveResult> = {
   marks: (id, _entry, result, tier) => (result.tier === tier.id ? [curveMark(id, result, tier)] : []),
 };
 
-function sentenceOf(of: CurveResult, degree: number, table: Spline | null): string {
+function sentenceOf(of: CurveResult, degree: number, table: Table | null): string {
   const below = primed(of.name, of.order + degree - 1);
   const height = `At each ${of.variable} its height is the slope of ${below}.`;
   if (!table) return height;

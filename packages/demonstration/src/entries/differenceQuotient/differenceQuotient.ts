@@ -9,16 +9,16 @@ import {
 } from '@yperkine/core';
 import { z } from 'zod';
 import { latex, live } from '../../numbers/line.ts';
-import { curveMark } from '../../scene/curveMark.ts';
-import { toneOf } from '../../scene/tone.ts';
-import { common, idSchema } from '../../schema/fields.ts';
+import { curveMark } from '../curveMark.ts';
+import { toneOf } from '../../fields/tone.ts';
+import { common, idSchema } from '../../fields/fields.ts';
 import { per } from '../../units/unit.ts';
 import { primed, type CurveResult } from '../curve.ts';
 import { parameterValues } from '../formula.ts';
 import type { EntryKind } from '../kind.ts';
 import { failed, waiting, worked } from '../outcome.ts';
 
-export const differenceQuotientSchema = z.strictObject({
+const differenceQuotientSchema = z.strictObject({
   ...common,
   kind: z.literal('differenceQuotient'),
   of: idSchema,

@@ -1,15 +1,15 @@
 import { latexFunction, latexName } from '@yperkine/core';
 import { z } from 'zod';
 import { latex } from '../../numbers/line.ts';
-import { curveMark } from '../../scene/curveMark.ts';
-import { toneOf } from '../../scene/tone.ts';
-import { common, idSchema } from '../../schema/fields.ts';
+import { curveMark } from '../curveMark.ts';
+import { toneOf } from '../../fields/tone.ts';
+import { common, idSchema } from '../../fields/fields.ts';
 import { primed, type CurveResult } from '../curve.ts';
 import type { EntryKind } from '../kind.ts';
 import { distanceInputs, distanceProgram, type NearestResult } from '../nearest/nearest.ts';
 import { waiting, worked } from '../outcome.ts';
 
-export const distanceSchema = z.strictObject({
+const distanceSchema = z.strictObject({
   ...common,
   kind: z.literal('distance'),
   /** The nearest-point study whose distance it is. */

@@ -12,8 +12,8 @@ import {
   TooLarge,
 } from '@yperkine/core';
 import { latex } from '../../numbers/line.ts';
-import { common, idSchema, typedSchema, unitSchema } from '../../schema/fields.ts';
-import { curveMark } from '../../scene/curveMark.ts';
+import { common, idSchema, typedSchema, unitSchema } from '../../fields/fields.ts';
+import { curveMark } from '../curveMark.ts';
 import {
   functionsMentioned,
   idsMentioned,
@@ -26,10 +26,10 @@ import { isSameFunctions } from '../formulaValue.ts';
 import type { EntryKind } from '../kind.ts';
 import { failed, waiting, worked } from '../outcome.ts';
 import type { CurveResult } from '../curve.ts';
-import { toneOf } from '../../scene/tone.ts';
+import { toneOf } from '../../fields/tone.ts';
 import { z } from 'zod';
 
-export const functionSchema = z.strictObject({
+const functionSchema = z.strictObject({
   ...common,
   kind: z.literal('function'),
   /** The only copy of the formula. */
@@ -127,7 +127,7 @@ function sameTree(previous: CurveResult['body'] | undefined, next: CurveResult['
   return previous && JSON.stringify(previous) === JSON.stringify(next) ? previous : next;
 }
 
-export function namedCurve(name: string, variable: string, body: CurveResult['body']) {
+function namedCurve(name: string, variable: string, body: CurveResult['body']) {
   const head = `${latexFunction(name, 0)}(${latexName(variable)})`;
   const text = `${head} = ${printLatex(body)}`;
   return { name, order: 0, variable, body, latex: text, lines: [[latex(text)]] };

@@ -14,16 +14,16 @@ import {
 } from '@yperkine/core';
 import { z } from 'zod';
 import { latex } from '../../numbers/line.ts';
-import { curveMark } from '../../scene/curveMark.ts';
-import { toneOf } from '../../scene/tone.ts';
-import { common, idSchema, typedSchema, unitSchema } from '../../schema/fields.ts';
+import { curveMark } from '../curveMark.ts';
+import { toneOf } from '../../fields/tone.ts';
+import { common, idSchema, typedSchema, unitSchema } from '../../fields/fields.ts';
 import { primed, type CurveResult } from '../curve.ts';
 import { functionsMentioned, idsMentioned, parameterValues, unreadable } from '../formula.ts';
 import type { EntryKind } from '../kind.ts';
 import { readUnit } from '../../units/unit.ts';
 import { failed, waiting, worked } from '../outcome.ts';
 
-export const givenDerivativeSchema = z.strictObject({
+const givenDerivativeSchema = z.strictObject({
   ...common,
   kind: z.literal('givenDerivative'),
   /** The derivative and its formula: f\'\'(x) = 2 - x cos x. */
@@ -115,7 +115,7 @@ function givenIn(text: string, scope: Scope) {
 }
 
 /** f, f′, … at one place. */
-export interface Start {
+interface Start {
   readonly at: Expression;
   readonly values: readonly Expression[];
 }

@@ -1,9 +1,9 @@
 import { z } from 'zod';
-import { common, limits } from '../../schema/fields.ts';
+import { common, limits } from '../../fields/fields.ts';
 import type { EntryKind } from '../kind.ts';
 import { worked } from '../outcome.ts';
 
-export const headingSchema = z.strictObject({
+const headingSchema = z.strictObject({
   ...common,
   kind: z.literal('heading'),
   title: z.string().max(limits.title),

@@ -2,11 +2,11 @@ import { evaluateAt, latexName, type AnswerTo } from '@yperkine/core';
 import { z } from 'zod';
 import type { RoundingRule } from '../../numbers/format.ts';
 import { latex, live, words, type Line } from '../../numbers/line.ts';
-import { curveMark } from '../../scene/curveMark.ts';
-import type { Mark } from '../../scene/mark.ts';
-import { partOfRuns } from '../../scene/partOfCurve.ts';
-import { toneOf } from '../../scene/tone.ts';
-import { typedSchema } from '../../schema/fields.ts';
+import { curveMark } from '../curveMark.ts';
+import type { Mark } from '../../marks/mark.ts';
+import { partOfRuns } from '../partOfCurve.ts';
+import { toneOf } from '../../fields/tone.ts';
+import { typedSchema } from '../../fields/fields.ts';
 import {
   asWritten,
   closedInVariable,
@@ -24,7 +24,7 @@ import { worked } from '../outcome.ts';
 import { intervalText } from '../provedPlaces.ts';
 import type { StudyResult } from '../study.ts';
 
-export const holdsSchema = z.strictObject({
+const holdsSchema = z.strictObject({
   ...onInterval,
   kind: z.literal('holds'),
   /** A condition on the curve's variable: f'(x) > 0 and x < 4. */

@@ -2,7 +2,7 @@ import { knownNumber, type ToldIntegral } from '@yperkine/core';
 import { z } from 'zod';
 import { format, type RoundingRule } from '../../numbers/format.ts';
 import { latex, type Line } from '../../numbers/line.ts';
-import { toneOf } from '../../scene/tone.ts';
+import { toneOf } from '../../fields/tone.ts';
 import { withUnit, type Unit } from '../../units/unit.ts';
 import {
   areaMarks,
@@ -29,7 +29,7 @@ import type { EntryKind } from '../kind.ts';
 import { worked } from '../outcome.ts';
 import type { StudyResult } from '../study.ts';
 
-export const integralSchema = z.strictObject({
+const integralSchema = z.strictObject({
   ...onInterval,
   kind: z.literal('integral'),
   /** Whether areas under the axis count like those over it. */

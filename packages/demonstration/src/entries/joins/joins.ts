@@ -11,9 +11,9 @@ import { z } from 'zod';
 import { format, type RoundingRule } from '../../numbers/format.ts';
 import { words, type Line } from '../../numbers/line.ts';
 import { settingText } from '../../numbers/setting.ts';
-import type { Mark } from '../../scene/mark.ts';
-import { toneOf } from '../../scene/tone.ts';
-import type { PointShape } from '../../schema/look.ts';
+import type { Mark } from '../../marks/mark.ts';
+import { toneOf } from '../../fields/tone.ts';
+import type { PointShape } from '../../fields/look.ts';
 import { intervalStudy, onInterval, overTyped, studied, withAnswer, type TypedInterval } from '../asking.ts';
 import { primed, type CurveResult } from '../curve.ts';
 import type { EntryKind } from '../kind.ts';
@@ -21,7 +21,7 @@ import { failed, worked } from '../outcome.ts';
 import { shortPlace } from '../provedPlaces.ts';
 import type { StudyResult, StudyTable } from '../study.ts';
 
-export const joinsSchema = z.strictObject({
+const joinsSchema = z.strictObject({
   ...onInterval,
   kind: z.literal('joins'),
   /** The parameter of which it is asked which value would mend the joins; empty for none. */
@@ -30,7 +30,7 @@ export const joinsSchema = z.strictObject({
 export type JoinsEntry = z.infer<typeof joinsSchema>;
 
 /** A value of the constant that makes a join smooth, or continuous where none does that. */
-export interface Mend {
+interface Mend {
   readonly constant: string;
   /** As the text of a slider. */
   readonly value: string;

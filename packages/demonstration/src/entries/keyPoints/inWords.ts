@@ -17,7 +17,7 @@ import { primed, type CurveResult } from '../curve.ts';
 import { placeParts } from '../provedPlaces.ts';
 import type { StudyTable } from '../study.ts';
 import { kindWords, type FoundPoint } from './kinds.ts';
-import type { KeyPointsEntry } from './keyPoints.ts';
+import type { KeyPointsEntry } from './result.ts';
 import { summaryOf, type Proof } from './proof.ts';
 
 type Sides = NonNullable<FoundPoint['sides']>;

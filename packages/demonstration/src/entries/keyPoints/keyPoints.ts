@@ -1,14 +1,12 @@
-import { evaluateAt, type Asymptote } from '@yperkine/core';
-import { z } from 'zod';
-import type { Mark } from '../../scene/mark.ts';
-import { toneOf } from '../../scene/tone.ts';
-import type { TierView } from '../../scene/view.ts';
-import type { Id } from '../../schema/fields.ts';
+import { evaluateAt } from '@yperkine/core';
+import type { Mark } from '../../marks/mark.ts';
+import { toneOf } from '../../fields/tone.ts';
+import type { TierView } from '../../marks/view.ts';
+import type { Id } from '../../fields/fields.ts';
 import {
   asWritten,
   completeness,
   intervalStudy,
-  onInterval,
   overTyped,
   studied,
   withAnswer,
@@ -17,36 +15,11 @@ import {
 import { primed, type CurveResult } from '../curve.ts';
 import type { EntryKind } from '../kind.ts';
 import { failed, worked } from '../outcome.ts';
-import type { StudyResult } from '../study.ts';
 import { knownX, knownY, linesOf, sentenceOf, tableOf } from './inWords.ts';
 import { allGroups, groupOf, kindWords, type FoundPoint } from './kinds.ts';
 import { asymptoteMark, isOnFilled, marksOf } from './marks.ts';
+import { keyPointsSchema, type KeyPointsEntry, type KeyPointsResult } from './result.ts';
 import { proofOf, stripOf, type Proof } from './proof.ts';
-
-export const keyPointsSchema = z.strictObject({
-  ...onInterval,
-  kind: z.literal('keyPoints'),
-  /** The kinds that are shown. */
-  shows: z.array(z.enum(allGroups)).max(allGroups.length),
-  /** Whether each point has its coordinates beside it. */
-  labels: z.boolean(),
-  /**
-   * Of which derivative the proof is laid under the curve: 0 shows why there are no other zeros, 1 why no other highs and
-   * lows, 2 why no other changes of bend; null for none.
-   */
-  proof: z.int().min(0).max(2).nullable(),
-});
-export type KeyPointsEntry = z.infer<typeof keyPointsSchema>;
-
-export interface KeyPointsResult extends StudyResult {
-  readonly curve: CurveResult;
-  readonly interval: TypedInterval;
-  readonly points: readonly FoundPoint[];
-  /** Level and slanting ones. */
-  readonly asymptotes: readonly Asymptote[];
-  /** Why the list is complete, where that is shown; null too while it is being looked at. */
-  readonly proof: Proof | null;
-}
 
 /** End points, zeros, extrema, inflections and breaks of a curve on an interval, with the word whether that is all. */
 export const keyPointsKind: EntryKind<KeyPointsEntry, KeyPointsResult> = {

@@ -1,10 +1,10 @@
 import { knownNumber, type Asymptote } from '@yperkine/core';
 import { format } from '../../numbers/format.ts';
-import { lineMark } from '../../scene/lineMark.ts';
-import type { Mark } from '../../scene/mark.ts';
-import { dashes, toneOf } from '../../scene/tone.ts';
-import type { TierView } from '../../scene/view.ts';
-import type { PointShape } from '../../schema/look.ts';
+import { lineMark } from '../../marks/lineMark.ts';
+import type { Mark } from '../../marks/mark.ts';
+import { dashes, toneOf } from '../../fields/tone.ts';
+import type { TierView } from '../../marks/view.ts';
+import type { PointShape } from '../../fields/look.ts';
 import type { CurveResult } from '../curve.ts';
 import { heightText } from './inWords.ts';
 import type { FoundPoint } from './kinds.ts';

@@ -1,13 +1,13 @@
 import type { AnswerTo } from '@yperkine/core';
 import { format, formatBound, type RoundingRule } from '../../numbers/format.ts';
-import type { StripPart } from '../../scene/mark.ts';
+import type { StripPart } from '../../marks/mark.ts';
 import { primed, type CurveResult } from '../curve.ts';
 
 type Certificate = NonNullable<AnswerTo['keyPoints']['certificate']>;
 type CheckedPart = Certificate['parts'][number];
 
 /** A piece of a proof: neighbouring parts of a certificate that say the same. */
-export interface ProofPiece {
+interface ProofPiece {
   readonly from: number;
   readonly to: number;
   readonly zeros: CheckedPart['zeros'];

@@ -1,20 +1,20 @@
 import { evaluateAt, tangentAt } from '@yperkine/core';
 import { z } from 'zod';
-import { curveMark } from '../../scene/curveMark.ts';
-import { lineMark } from '../../scene/lineMark.ts';
-import type { Mark, MarkOf } from '../../scene/mark.ts';
-import { toneOf } from '../../scene/tone.ts';
-import { TierView } from '../../scene/view.ts';
-import { atPlace, idSchema } from '../../schema/fields.ts';
+import { curveMark } from '../curveMark.ts';
+import { lineMark } from '../../marks/lineMark.ts';
+import type { Mark, MarkOf } from '../../marks/mark.ts';
+import { toneOf } from '../../fields/tone.ts';
+import { TierView } from '../../marks/view.ts';
+import { atPlace, idSchema } from '../../fields/fields.ts';
 import { primed } from '../curve.ts';
 import type { EntryKind } from '../kind.ts';
 import { waiting, worked } from '../outcome.ts';
-import type { ParameterResult } from '../parameter/parameter.ts';
+import type { ParameterResult } from '../parameter/result.ts';
 import { placeOn, placeWords, type Place } from '../point/point.ts';
 import type { StudyResult } from '../study.ts';
 import { inThousands } from '../../numbers/inThousands.ts';
 
-export const lensSchema = z.strictObject({
+const lensSchema = z.strictObject({
   ...atPlace,
   kind: z.literal('lens'),
   magnification: z.union([z.literal(10), z.literal(100), z.literal(1000), z.literal(10_000)]),

@@ -2,13 +2,13 @@ import type { KnownNumber } from '@yperkine/core';
 import { z } from 'zod';
 import { format } from '../../numbers/format.ts';
 import { latex, live, liveNumber } from '../../numbers/line.ts';
-import { common, idSchema, typedSchema } from '../../schema/fields.ts';
+import { common, idSchema, typedSchema } from '../../fields/fields.ts';
 import { idsInText, typedValue, type FormulaValue } from '../formulaValue.ts';
 import type { EntryKind } from '../kind.ts';
 import { worked } from '../outcome.ts';
 import type { StudyResult } from '../study.ts';
 
-export const markerSchema = z.strictObject({
+const markerSchema = z.strictObject({
   ...common,
   kind: z.literal('marker'),
   /** Formulas of its two coordinates, such as t and h(t). */

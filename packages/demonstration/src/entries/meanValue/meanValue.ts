@@ -12,22 +12,22 @@ import { z } from 'zod';
 import { exactText } from '../../numbers/exactText.ts';
 import type { RoundingRule } from '../../numbers/format.ts';
 import { equalsResult, latex, words, type Line } from '../../numbers/line.ts';
-import type { Mark } from '../../scene/mark.ts';
-import { dashes, toneOf } from '../../scene/tone.ts';
-import type { TierView } from '../../scene/view.ts';
-import { common, idSchema } from '../../schema/fields.ts';
-import type { Directory } from '../../resolve/directory.ts';
+import type { Mark } from '../../marks/mark.ts';
+import { dashes, toneOf } from '../../fields/tone.ts';
+import type { TierView } from '../../marks/view.ts';
+import { common, idSchema } from '../../fields/fields.ts';
+import type { Directory } from '../names.ts';
 import { per } from '../../units/unit.ts';
 import { closedCurve, guarded, noFunction, withAnswer } from '../asking.ts';
 import { primed, type CurveResult } from '../curve.ts';
 import type { EntryKind } from '../kind.ts';
 import { failed, waiting, worked } from '../outcome.ts';
-import type { ParameterResult } from '../parameter/parameter.ts';
+import type { ParameterResult } from '../parameter/result.ts';
 import { valueOn } from '../point/point.ts';
 import { countedPlaces, intervalText, placeParts, placeResults, shortPlace } from '../provedPlaces.ts';
 import type { StudyResult } from '../study.ts';
 
-export const meanValueSchema = z.strictObject({
+const meanValueSchema = z.strictObject({
   ...common,
   kind: z.literal('meanValue'),
   on: idSchema,

@@ -20,10 +20,10 @@ import { z } from 'zod';
 import { exactText } from '../../numbers/exactText.ts';
 import { format, type RoundingRule } from '../../numbers/format.ts';
 import { equalsResult, latex, live, liveNumber, unitPart, words, type Line } from '../../numbers/line.ts';
-import type { Mark } from '../../scene/mark.ts';
-import { dashes, toneOf } from '../../scene/tone.ts';
-import { atPlace, typedSchema } from '../../schema/fields.ts';
-import { decimalText } from '../../stage/slider.ts';
+import type { Mark } from '../../marks/mark.ts';
+import { dashes, toneOf } from '../../fields/tone.ts';
+import { atPlace, typedSchema } from '../../fields/fields.ts';
+import { decimalText } from '../../numbers/slider.ts';
 import {
   closedCurve,
   guarded,
@@ -40,7 +40,7 @@ import { placeOn, valueOn, type Place } from '../point/point.ts';
 import type { StudyResult } from '../study.ts';
 import { readPoint } from '../throughPoints/pointList.ts';
 
-export const nearestSchema = z.strictObject({
+const nearestSchema = z.strictObject({
   ...atPlace,
   kind: z.literal('nearest'),
   /** The free point as typed: (3, 1). */

@@ -2,9 +2,9 @@ import { latexName, normalTo, tangentAt, type Tangent } from '@yperkine/core';
 import { z } from 'zod';
 import { formatTidily } from '../../numbers/format.ts';
 import { countedIn, latex, lineEquation, live, liveRelation, type Line } from '../../numbers/line.ts';
-import { lineMark, verticalMark } from '../../scene/lineMark.ts';
-import { toneOf } from '../../scene/tone.ts';
-import { atPlace } from '../../schema/fields.ts';
+import { lineMark, verticalMark } from '../../marks/lineMark.ts';
+import { toneOf } from '../../fields/tone.ts';
+import { atPlace } from '../../fields/fields.ts';
 import { primed } from '../curve.ts';
 import type { EntryKind, WorkContext } from '../kind.ts';
 import { waiting, worked } from '../outcome.ts';
@@ -12,7 +12,7 @@ import { lineResults } from '../lineResults.ts';
 import { placeOn, placeWords, type Place } from '../point/point.ts';
 import type { StudyResult } from '../study.ts';
 
-export const normalSchema = z.strictObject({ ...atPlace, kind: z.literal('normal') });
+const normalSchema = z.strictObject({ ...atPlace, kind: z.literal('normal') });
 export type NormalEntry = z.infer<typeof normalSchema>;
 
 export interface NormalResult extends Place, StudyResult {

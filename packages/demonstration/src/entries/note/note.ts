@@ -2,15 +2,15 @@ import { latexFunction, latexName, printLatex } from '@yperkine/core';
 import { z } from 'zod';
 import { latex, liveNumber, live, words, type Line, type Part } from '../../numbers/line.ts';
 import { format, type RoundingRule } from '../../numbers/format.ts';
-import { prosePieces, type ProsePiece } from '../../numbers/prose.ts';
-import type { Directory } from '../../resolve/directory.ts';
-import { common, standingSchema, textSizeSchema, typedSchema, type Id } from '../../schema/fields.ts';
+import { prosePieces, type ProsePiece } from '../prose.ts';
+import type { Directory } from '../names.ts';
+import { common, standingSchema, textSizeSchema, typedSchema, type Id } from '../../fields/fields.ts';
 import { idsInText, typedValue } from '../formulaValue.ts';
 import type { EntryKind, WorkContext } from '../kind.ts';
 import { worked, type EntryProblem } from '../outcome.ts';
 import type { StudyResult } from '../study.ts';
 
-export const noteSchema = z.strictObject({
+const noteSchema = z.strictObject({
   ...common,
   kind: z.literal('note'),
   /** Words, $mathematics$, live {values} and {definition of f}; a new line is a new paragraph. */

@@ -10,9 +10,9 @@ import {
 } from '@yperkine/core';
 import { z } from 'zod';
 import { latex } from '../../numbers/line.ts';
-import { curveMark } from '../../scene/curveMark.ts';
-import { toneOf } from '../../scene/tone.ts';
-import { common, idSchema } from '../../schema/fields.ts';
+import { curveMark } from '../curveMark.ts';
+import { toneOf } from '../../fields/tone.ts';
+import { common, idSchema } from '../../fields/fields.ts';
 import { primed, type CurveResult } from '../curve.ts';
 import { parameterValues } from '../formula.ts';
 import { isGivenAlone } from '../givenDerivative/givenDerivative.ts';
@@ -20,7 +20,7 @@ import type { EntryKind } from '../kind.ts';
 import { failed, waiting, worked } from '../outcome.ts';
 import { times } from '../../units/unit.ts';
 
-export const originalSchema = z.strictObject({
+const originalSchema = z.strictObject({
   ...common,
   kind: z.literal('original'),
   /** The derivative that is given, with its start values. */

@@ -3,15 +3,16 @@ import { z } from 'zod';
 import { format, formatSetting, formatTidily, type RoundingRule } from '../../numbers/format.ts';
 import { settingValue } from '../../numbers/setting.ts';
 import { readUnit, type Unit } from '../../units/unit.ts';
-import { common, decimalSchema, settingSchema, unitSchema } from '../../schema/fields.ts';
-import { nearestPosition, sliderScale, type SliderScale } from '../../stage/slider.ts';
+import { common, decimalSchema, settingSchema, unitSchema } from '../../fields/fields.ts';
+import { nearestPosition, sliderScale, type SliderScale } from '../../numbers/slider.ts';
 import type { EntryKind } from '../kind.ts';
+import type { ParameterResult } from './result.ts';
 import { failed, worked } from '../outcome.ts';
 
-export const repeatSchema = z.enum(['once', 'overAndOver', 'thereAndBack']);
+const repeatSchema = z.enum(['once', 'overAndOver', 'thereAndBack']);
 export type Repeat = z.infer<typeof repeatSchema>;
 
-export const parameterSchema = z.strictObject({
+const parameterSchema = z.strictObject({
   ...common,
   kind: z.literal('parameter'),
   name: z.string().min(1).max(60),
@@ -43,15 +44,6 @@ export const parameterSchema = z.strictObject({
   moves: z.enum(['slider', 'free', 'fixed']),
 });
 export type ParameterEntry = z.infer<typeof parameterSchema>;
-
-export interface ParameterResult {
-  readonly name: string;
-  readonly value: KnownNumber;
-  /** The value as it is shown: the digits of a setting, or a rounded number while it moves. */
-  readonly text: string;
-  readonly scale: SliderScale;
-  readonly unit: Unit;
-}
 
 const scaleProblems = {
   limitsReversed: 'The left limit must be smaller than the right one.',

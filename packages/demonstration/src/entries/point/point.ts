@@ -11,17 +11,17 @@ import { exactTextOf } from '../../numbers/exactText.ts';
 import { withUnit } from '../../units/unit.ts';
 import { equalsResult, latex, live, unitPart } from '../../numbers/line.ts';
 import { format } from '../../numbers/format.ts';
-import { toneOf } from '../../scene/tone.ts';
-import { atPlace } from '../../schema/fields.ts';
+import { toneOf } from '../../fields/tone.ts';
+import { atPlace } from '../../fields/fields.ts';
 import { z } from 'zod';
 import { zeroToZero } from '../formulaValue.ts';
 import type { EntryKind, WorkContext } from '../kind.ts';
 import { waiting, worked } from '../outcome.ts';
 import { primed, type CurveResult } from '../curve.ts';
-import type { ParameterResult } from '../parameter/parameter.ts';
+import type { ParameterResult } from '../parameter/result.ts';
 import type { StudyResult } from '../study.ts';
 
-export const pointSchema = z.strictObject({ ...atPlace, kind: z.literal('point') });
+const pointSchema = z.strictObject({ ...atPlace, kind: z.literal('point') });
 export type PointEntry = z.infer<typeof pointSchema>;
 
 export interface PointResult extends Place, StudyResult {

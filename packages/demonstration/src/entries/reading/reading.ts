@@ -1,8 +1,8 @@
 import { evaluateAt, findingSentence, latexName, type AnswerTo } from '@yperkine/core';
 import { z } from 'zod';
 import { latex, live, words } from '../../numbers/line.ts';
-import type { Mark } from '../../scene/mark.ts';
-import { toneOf } from '../../scene/tone.ts';
+import type { Mark } from '../../marks/mark.ts';
+import { toneOf } from '../../fields/tone.ts';
 import { completeness, intervalStudy, onInterval, overTyped, studied, withAnswer } from '../asking.ts';
 import { primed, type CurveResult } from '../curve.ts';
 import type { EntryKind } from '../kind.ts';
@@ -10,7 +10,7 @@ import { failed, worked } from '../outcome.ts';
 import { shortPlace, type KnownPlace } from '../provedPlaces.ts';
 import type { StudyResult } from '../study.ts';
 
-export const readingSchema = z.strictObject({
+const readingSchema = z.strictObject({
   ...onInterval,
   kind: z.literal('reading'),
   /** Whether it is read about f, about f′, or about both. */

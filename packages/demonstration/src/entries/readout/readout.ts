@@ -2,7 +2,7 @@ import { printLatex, type KnownNumber } from '@yperkine/core';
 import { z } from 'zod';
 import { format } from '../../numbers/format.ts';
 import { equalsResult, latex, unitPart } from '../../numbers/line.ts';
-import { common, limits, standingSchema, textSizeSchema, typedSchema } from '../../schema/fields.ts';
+import { common, limits, standingSchema, textSizeSchema, typedSchema } from '../../fields/fields.ts';
 import { withUnit } from '../../units/unit.ts';
 import { unreadable } from '../formula.ts';
 import { formulaValue, idsInText, readFormula } from '../formulaValue.ts';
@@ -10,7 +10,7 @@ import type { EntryKind } from '../kind.ts';
 import { worked } from '../outcome.ts';
 import type { StudyResult } from '../study.ts';
 
-export const readoutSchema = z.strictObject({
+const readoutSchema = z.strictObject({
   ...common,
   kind: z.literal('readout'),
   /** The formula whose value is shown. */

@@ -1,10 +1,10 @@
 import { knownNumber, rational, type KnownNumber } from '@yperkine/core';
 import { z } from 'zod';
-import { common, limits } from '../../schema/fields.ts';
+import { common, limits } from '../../fields/fields.ts';
 import type { EntryKind } from '../kind.ts';
 import { worked } from '../outcome.ts';
 
-export const revealSchema = z.strictObject({
+const revealSchema = z.strictObject({
   ...common,
   kind: z.literal('reveal'),
   /** The name by which conditions ask for it. */

@@ -9,7 +9,7 @@ import {
   type Plotted,
   type Range,
 } from '@yperkine/core';
-import type { TierView } from '../../scene/view.ts';
+import type { TierView } from '../../marks/view.ts';
 import type { CurveResult } from '../curve.ts';
 
 /** Pixels of one step of the summation. */

@@ -14,9 +14,9 @@ import {
 import { z } from 'zod';
 import { format, type RoundingRule } from '../../numbers/format.ts';
 import { equalsResult, latex, unitPart, words, type Line } from '../../numbers/line.ts';
-import type { Mark } from '../../scene/mark.ts';
-import { dashes, toneOf, totalFamily } from '../../scene/tone.ts';
-import { common, idSchema, typedSchema } from '../../schema/fields.ts';
+import type { Mark } from '../../marks/mark.ts';
+import { dashes, toneOf, totalFamily } from '../../fields/tone.ts';
+import { common, idSchema, typedSchema } from '../../fields/fields.ts';
 import { withUnit } from '../../units/unit.ts';
 import { areaMarks, areaUnit, boundLatex, fractionText, numberOf } from '../areas.ts';
 import { asWritten, closedCurve, noFunction } from '../asking.ts';
@@ -27,7 +27,7 @@ import type { EntryKind, WorkContext } from '../kind.ts';
 import { failed, waiting, worked } from '../outcome.ts';
 import { runningRuns, standIn } from './runningRuns.ts';
 
-export const runningTotalSchema = z.strictObject({
+const runningTotalSchema = z.strictObject({
   ...common,
   kind: z.literal('runningTotal'),
   on: idSchema,

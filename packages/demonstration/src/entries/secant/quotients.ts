@@ -1,6 +1,6 @@
 import { derivativesAt, knownNumber, quotientTable, type QuotientRow } from '@yperkine/core';
 import { format, type RoundingRule } from '../../numbers/format.ts';
-import { toneOf } from '../../scene/tone.ts';
+import { toneOf } from '../../fields/tone.ts';
 import { primed } from '../curve.ts';
 import type { Place } from '../point/point.ts';
 import type { StudyTable } from '../study.ts';

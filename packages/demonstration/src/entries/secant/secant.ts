@@ -10,19 +10,19 @@ import { z } from 'zod';
 import { equalsResult, latex, live, unitPart, type Line } from '../../numbers/line.ts';
 import { per, rateWords } from '../../units/unit.ts';
 import { format } from '../../numbers/format.ts';
-import { lineMark } from '../../scene/lineMark.ts';
-import type { Mark } from '../../scene/mark.ts';
-import { toneOf } from '../../scene/tone.ts';
-import { atPlace, idSchema } from '../../schema/fields.ts';
+import { lineMark } from '../../marks/lineMark.ts';
+import type { Mark } from '../../marks/mark.ts';
+import { toneOf } from '../../fields/tone.ts';
+import { atPlace, idSchema } from '../../fields/fields.ts';
 import { primed } from '../curve.ts';
 import type { EntryKind, WorkContext } from '../kind.ts';
 import { waiting, worked } from '../outcome.ts';
-import type { ParameterResult } from '../parameter/parameter.ts';
+import type { ParameterResult } from '../parameter/result.ts';
 import { placeOn, type Place } from '../point/point.ts';
 import type { StudyResult } from '../study.ts';
 import { quotients } from './quotients.ts';
 
-export const secantSchema = z.strictObject({
+const secantSchema = z.strictObject({
   ...atPlace,
   kind: z.literal('secant'),
   /** The parameter that is the step h. */

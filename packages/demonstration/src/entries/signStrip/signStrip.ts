@@ -2,9 +2,9 @@ import { latexFunction, latexName, type AnswerTo } from '@yperkine/core';
 import { z } from 'zod';
 import type { RoundingRule } from '../../numbers/format.ts';
 import { latex, live, words, type Line } from '../../numbers/line.ts';
-import type { StripPart } from '../../scene/mark.ts';
-import { toneOf } from '../../scene/tone.ts';
-import { idSchema } from '../../schema/fields.ts';
+import type { StripPart } from '../../marks/mark.ts';
+import { toneOf } from '../../fields/tone.ts';
+import { idSchema } from '../../fields/fields.ts';
 import {
   certaintySentence,
   completeness,
@@ -20,7 +20,7 @@ import { worked } from '../outcome.ts';
 import { shortPlace, type ProvedPlace } from '../provedPlaces.ts';
 import type { StudyResult } from '../study.ts';
 
-export const signStripSchema = z.strictObject({
+const signStripSchema = z.strictObject({
   ...onInterval,
   kind: z.literal('signStrip'),
   /** Which derivative of the curve has these signs; 0 for the curve itself. */

@@ -12,8 +12,8 @@ import {
 import { z } from 'zod';
 import type { RoundingRule } from '../../numbers/format.ts';
 import { latex, live, type Line } from '../../numbers/line.ts';
-import { toneOf } from '../../scene/tone.ts';
-import { common, decimalSchema, idSchema, typedSchema } from '../../schema/fields.ts';
+import { toneOf } from '../../fields/tone.ts';
+import { common, decimalSchema, idSchema, typedSchema } from '../../fields/fields.ts';
 import { primed, type CurveResult } from '../curve.ts';
 import { idsMentioned, unreadable } from '../formula.ts';
 import type { EntryKind } from '../kind.ts';
@@ -30,7 +30,7 @@ import {
 import type { StudyResult } from '../study.ts';
 import { guarded, noFunction, withAnswer } from '../asking.ts';
 
-export const slopeEqualsSchema = z.strictObject({
+const slopeEqualsSchema = z.strictObject({
   ...common,
   kind: z.literal('slopeEquals'),
   on: idSchema,

@@ -13,11 +13,11 @@ import {
 import { z } from 'zod';
 import { format, type RoundingRule } from '../../numbers/format.ts';
 import { latex, live, type Line } from '../../numbers/line.ts';
-import { curveMark } from '../../scene/curveMark.ts';
-import type { Mark } from '../../scene/mark.ts';
-import { dashes, toneOf } from '../../scene/tone.ts';
-import type { TierView } from '../../scene/view.ts';
-import { typedSchema } from '../../schema/fields.ts';
+import { curveMark } from '../curveMark.ts';
+import type { Mark } from '../../marks/mark.ts';
+import { dashes, toneOf } from '../../fields/tone.ts';
+import type { TierView } from '../../marks/view.ts';
+import { typedSchema } from '../../fields/fields.ts';
 import {
   certaintySentence,
   asWritten,
@@ -37,7 +37,7 @@ import { worked } from '../outcome.ts';
 import { countedPlaces, intervalText, placeParts, placeResults } from '../provedPlaces.ts';
 import type { StudyResult } from '../study.ts';
 
-export const solutionsSchema = z.strictObject({
+const solutionsSchema = z.strictObject({
   ...onInterval,
   kind: z.literal('solutions'),
   /** What the curve is to be equal to: a number, a formula of parameters, or one in the same variable. */

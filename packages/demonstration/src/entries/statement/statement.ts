@@ -1,10 +1,10 @@
 import { z } from 'zod';
-import { common, idSchema, standingSchema, textSizeSchema } from '../../schema/fields.ts';
+import { common, idSchema, standingSchema, textSizeSchema } from '../../fields/fields.ts';
 import type { EntryKind } from '../kind.ts';
 import { failed, waiting, worked } from '../outcome.ts';
 import type { StudyResult } from '../study.ts';
 
-export const statementSchema = z.strictObject({
+const statementSchema = z.strictObject({
   ...common,
   kind: z.literal('statement'),
   /** The entry whose words these are. */

@@ -6,7 +6,7 @@ import { asWritten, type TypedInterval } from '../asking.ts';
 import { primed, type CurveResult } from '../curve.ts';
 import type { WorkContext } from '../kind.ts';
 import { ruleNames, sideByRule, sumName, type Side, type SumRuleName } from './rules.ts';
-import type { SumResult } from './sum.ts';
+import type { SumResult } from './result.ts';
 
 type Parts = Omit<SumResult, 'lines' | 'sentence'>;
 

@@ -1,12 +1,12 @@
 import { knownNumber, partOf, type RiemannSum } from '@yperkine/core';
 import { format } from '../../numbers/format.ts';
-import type { Mark } from '../../scene/mark.ts';
-import { dashes, toneOf, type Tone } from '../../scene/tone.ts';
-import type { TierView } from '../../scene/view.ts';
-import type { Id } from '../../schema/fields.ts';
+import type { Mark } from '../../marks/mark.ts';
+import { dashes, toneOf, type Tone } from '../../fields/tone.ts';
+import type { TierView } from '../../marks/view.ts';
+import type { Id } from '../../fields/fields.ts';
 import { withUnit } from '../../units/unit.ts';
 import { areaMarks, baseOf, baseSpan, dashOfSide, outlinesOn, sides, toneOfSide } from '../areas.ts';
-import type { SumEntry, SumResult } from './sum.ts';
+import type { SumEntry, SumResult } from './result.ts';
 
 /** Pixels that a strip needs to have an outline of its own, and a point for its height. */
 const edgePixels = 3;

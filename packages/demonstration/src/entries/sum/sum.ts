@@ -10,7 +10,6 @@ import {
   OutOfEffort,
   rational,
   sumOver,
-  type AnswerTo,
   type ExactRule,
   type ExtremeHeights,
   type KnownNumber,
@@ -19,70 +18,20 @@ import {
   type SumRule,
   type Values,
 } from '@yperkine/core';
-import { z } from 'zod';
-import { withUnit, type Unit } from '../../units/unit.ts';
-import { toneOf } from '../../scene/tone.ts';
-import { idSchema, typedSchema } from '../../schema/fields.ts';
+import { withUnit } from '../../units/unit.ts';
+import { toneOf } from '../../fields/tone.ts';
 import { areaUnit, bracketed, errorOf } from '../areas.ts';
-import { idsInInterval, onInterval, studied, type Studied, type TypedInterval } from '../asking.ts';
+import { idsInInterval, studied, type Studied, type TypedInterval } from '../asking.ts';
 import { primed, type CurveResult } from '../curve.ts';
 import { idsInText, typedValue } from '../formulaValue.ts';
 import type { EntryKind, WorkContext } from '../kind.ts';
 import { failed, waiting, worked, type Outcome } from '../outcome.ts';
-import type { ParameterResult } from '../parameter/parameter.ts';
-import type { StudyResult } from '../study.ts';
+import type { ParameterResult } from '../parameter/result.ts';
+import { sumSchema, type SumEntry, type SumResult, type ToldOfSum } from './result.ts';
 import { sumLines, sumSentence } from './inWords.ts';
 import { sumMarks } from './marks.ts';
-import { pointRule, sumRuleSchema, type SumRuleName } from './rules.ts';
+import { pointRule, type SumRuleName } from './rules.ts';
 import { inThousands } from '../../numbers/inThousands.ts';
-
-export const sumSchema = z.strictObject({
-  ...onInterval,
-  kind: z.literal('sum'),
-  /** The parameter that is the number of parts. */
-  parts: idSchema,
-  rule: sumRuleSchema,
-  /** A second rule that is laid over the first. */
-  against: sumRuleSchema.or(z.literal('none')),
-  /** Where in each part, from 0 to 1, the rule "in between" looks: a number or a formula of parameters. */
-  fraction: typedSchema,
-  /** Which random points. */
-  seed: z.int().min(0).max(1_000_000),
-  /** The inner ends of the parts, separated by semicolons; empty for equal parts. */
-  cuts: typedSchema,
-  /** The sample points of one's own, separated by semicolons; empty for those of the rule. */
-  picks: typedSchema,
-  /** Whether the points at which the heights are taken are drawn. */
-  showsPoints: z.boolean(),
-  /** Whether the table of all rectangles is open. */
-  showsTable: z.boolean(),
-});
-export type SumEntry = z.infer<typeof sumSchema>;
-
-/** What the worker tells beside the sum itself. */
-type ToldOfSum = AnswerTo['sum'];
-
-export interface SumResult extends StudyResult {
-  readonly curve: CurveResult;
-  readonly interval: TypedInterval;
-  readonly count: number;
-  readonly countName: string;
-  readonly rule: SumRuleName;
-  /** The sum with all its parts; null where there are more than are worked out one by one. */
-  readonly sum: RiemannSum | null;
-  readonly total: KnownNumber;
-  readonly unit: Unit;
-  readonly isEven: boolean;
-  readonly hasPicks: boolean;
-  readonly fraction: number;
-  readonly against: { readonly rule: SumRuleName; readonly sum: RiemannSum } | null;
-  /** What it is compared with; null where nothing is known. */
-  readonly told: ToldOfSum | null;
-  /** Whether that is an estimate of this moment, while the answer is worked out. */
-  readonly isQuick: boolean;
-  /** The rectangle that is looked at. */
-  readonly chosen: number | null;
-}
 
 /** Parts up to which every rectangle is worked out between two frames, as long as its heights take no more than this. */
 const mostWritten = 10_000;

@@ -10,8 +10,8 @@ import {
 } from '@yperkine/core';
 import { z } from 'zod';
 import { format, type RoundingRule } from '../../numbers/format.ts';
-import { toneOf } from '../../scene/tone.ts';
-import { common, idSchema } from '../../schema/fields.ts';
+import { toneOf } from '../../fields/tone.ts';
+import { common, idSchema } from '../../fields/fields.ts';
 import { missingIntegral, numberOf } from '../areas.ts';
 import { closedCurve } from '../asking.ts';
 import { primed, type CurveResult } from '../curve.ts';
@@ -19,9 +19,9 @@ import type { EntryKind, WorkContext } from '../kind.ts';
 import { failed, waiting, worked } from '../outcome.ts';
 import type { StudyResult, StudyTable } from '../study.ts';
 import { exactDegrees, pointRule, ruleNames, sumRuleSchema, type SumRuleName } from '../sum/rules.ts';
-import type { SumResult } from '../sum/sum.ts';
+import type { SumResult } from '../sum/result.ts';
 
-export const sumErrorsSchema = z.strictObject({
+const sumErrorsSchema = z.strictObject({
   ...common,
   kind: z.literal('sumErrors'),
   /** The sum whose function and interval it is about. */

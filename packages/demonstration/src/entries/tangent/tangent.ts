@@ -30,11 +30,11 @@ import {
   type FormattedNumber,
   type RoundingRule,
 } from '../../numbers/format.ts';
-import { halfLineMark, lineMark, verticalMark } from '../../scene/lineMark.ts';
-import type { Mark, MarkOf } from '../../scene/mark.ts';
-import { toneOf } from '../../scene/tone.ts';
-import type { TierView } from '../../scene/view.ts';
-import { atPlace, decimalSchema } from '../../schema/fields.ts';
+import { halfLineMark, lineMark, verticalMark } from '../../marks/lineMark.ts';
+import type { Mark, MarkOf } from '../../marks/mark.ts';
+import { toneOf } from '../../fields/tone.ts';
+import type { TierView } from '../../marks/view.ts';
+import { atPlace, decimalSchema } from '../../fields/fields.ts';
 import { z } from 'zod';
 import { per, rateWords, withUnit } from '../../units/unit.ts';
 import type { EntryKind, WorkContext } from '../kind.ts';
@@ -43,7 +43,7 @@ import { lineResults } from '../lineResults.ts';
 import { exactValues, placeOn, placeWords, type Place } from '../point/point.ts';
 import type { StudyResult } from '../study.ts';
 
-export const tangentSchema = z.strictObject({
+const tangentSchema = z.strictObject({
   ...atPlace,
   kind: z.literal('tangent'),
   /** Whether the rise-over-run triangle is drawn. */

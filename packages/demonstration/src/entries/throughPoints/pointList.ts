@@ -1,5 +1,5 @@
 import { rational, type ExactPoint, type Rational } from '@yperkine/core';
-import { decimalText } from '../../stage/slider.ts';
+import { decimalText } from '../../numbers/slider.ts';
 
 export type PointsReading =
   | { readonly ok: true; readonly points: readonly ExactPoint[] }

@@ -9,17 +9,17 @@ import {
 } from '@yperkine/core';
 import { z } from 'zod';
 import { latex } from '../../numbers/line.ts';
-import { curveMark } from '../../scene/curveMark.ts';
-import type { Mark } from '../../scene/mark.ts';
-import { toneOf } from '../../scene/tone.ts';
-import { common, idSchema, typedSchema, unitSchema } from '../../schema/fields.ts';
+import { curveMark } from '../curveMark.ts';
+import type { Mark } from '../../marks/mark.ts';
+import { toneOf } from '../../fields/tone.ts';
+import { common, idSchema, typedSchema, unitSchema } from '../../fields/fields.ts';
 import type { CurveResult } from '../curve.ts';
 import type { EntryKind } from '../kind.ts';
 import { readUnit } from '../../units/unit.ts';
 import { failed, worked } from '../outcome.ts';
 import { readPoints } from './pointList.ts';
 
-export const throughPointsSchema = z.strictObject({
+const throughPointsSchema = z.strictObject({
   ...common,
   kind: z.literal('throughPoints'),
   name: z.string().min(1).max(60),

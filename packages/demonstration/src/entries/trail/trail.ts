@@ -1,10 +1,10 @@
 import { z } from 'zod';
-import { common, idSchema } from '../../schema/fields.ts';
+import { common, idSchema } from '../../fields/fields.ts';
 import type { EntryKind } from '../kind.ts';
 import { waiting, worked } from '../outcome.ts';
 import type { StudyResult } from '../study.ts';
 
-export const trailSchema = z.strictObject({
+const trailSchema = z.strictObject({
   ...common,
   kind: z.literal('trail'),
   /** The entry whose point leaves it, and which of its points. */

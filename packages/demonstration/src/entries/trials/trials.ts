@@ -2,8 +2,8 @@ import { knownNumber, rational, type KnownNumber } from '@yperkine/core';
 import { settingValue } from '../../numbers/setting.ts';
 import { z } from 'zod';
 import { format } from '../../numbers/format.ts';
-import { common, idSchema, typedSchema } from '../../schema/fields.ts';
-import { decimalText, nearestDecimal } from '../../stage/slider.ts';
+import { common, idSchema, typedSchema } from '../../fields/fields.ts';
+import { decimalText, nearestDecimal } from '../../numbers/slider.ts';
 import { unreadable } from '../formula.ts';
 import { idsInText, readFormula, typedValue } from '../formulaValue.ts';
 import type { EntryKind, WorkContext } from '../kind.ts';
@@ -14,7 +14,7 @@ import { splitList } from '../valueTable/valueTable.ts';
 export const mostTrials = 500;
 const mostColumns = 8;
 
-export const trialsSchema = z.strictObject({
+const trialsSchema = z.strictObject({
   ...common,
   kind: z.literal('trials'),
   /** Formulas of the columns, with semicolons between: the parameters and the results that are kept. */

@@ -7,10 +7,10 @@ import {
   type Reading,
 } from '@yperkine/core';
 import { z } from 'zod';
-import type { Directory } from '../../resolve/directory.ts';
+import type { Directory } from '../names.ts';
 import type { Unit } from '../../units/unit.ts';
 import { equalsResult, latex, unitPart, type Bounds } from '../../numbers/line.ts';
-import { common, typedSchema } from '../../schema/fields.ts';
+import { common, typedSchema } from '../../fields/fields.ts';
 import { idsMentioned, rememberedHead, unreadable } from '../formula.ts';
 import { formulaValue, readFormula, remembered } from '../formulaValue.ts';
 import type { EntryKind } from '../kind.ts';
@@ -18,7 +18,7 @@ import { worked } from '../outcome.ts';
 import type { StudyResult } from '../study.ts';
 import { integralBounds } from './integralBounds.ts';
 
-export const valueSchema = z.strictObject({
+const valueSchema = z.strictObject({
   ...common,
   kind: z.literal('value'),
   /** A formula without a variable, such as f\'(3), or a name and its formula: m = f\'(3). */

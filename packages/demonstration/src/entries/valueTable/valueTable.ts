@@ -14,10 +14,10 @@ import {
 } from '@yperkine/core';
 import { z } from 'zod';
 import { format, formatSetting } from '../../numbers/format.ts';
-import type { Mark } from '../../scene/mark.ts';
-import { toneOf } from '../../scene/tone.ts';
-import { common, decimalSchema, idSchema, typedSchema } from '../../schema/fields.ts';
-import { decimalText } from '../../stage/slider.ts';
+import type { Mark } from '../../marks/mark.ts';
+import { toneOf } from '../../fields/tone.ts';
+import { common, decimalSchema, idSchema, typedSchema } from '../../fields/fields.ts';
+import { decimalText } from '../../numbers/slider.ts';
 import { primed, type CurveResult } from '../curve.ts';
 import { inferredUnit } from '../../units/inferred.ts';
 import { bare, unitText, type Unit } from '../../units/unit.ts';
@@ -27,7 +27,7 @@ import type { EntryKind, WorkContext } from '../kind.ts';
 import { failed, waiting, worked, type Outcome } from '../outcome.ts';
 import type { StudyResult } from '../study.ts';
 
-export const valueTableSchema = z.strictObject({
+const valueTableSchema = z.strictObject({
   ...common,
   kind: z.literal('valueTable'),
   on: idSchema,

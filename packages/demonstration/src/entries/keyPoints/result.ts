@@ -1,0 +1,32 @@
+import type { Asymptote } from '@yperkine/core';
+import { z } from 'zod';
+import { onInterval, type TypedInterval } from '../asking.ts';
+import type { CurveResult } from '../curve.ts';
+import type { StudyResult } from '../study.ts';
+import { allGroups, type FoundPoint } from './kinds.ts';
+import type { Proof } from './proof.ts';
+
+export const keyPointsSchema = z.strictObject({
+  ...onInterval,
+  kind: z.literal('keyPoints'),
+  /** The kinds that are shown. */
+  shows: z.array(z.enum(allGroups)).max(allGroups.length),
+  /** Whether each point has its coordinates beside it. */
+  labels: z.boolean(),
+  /**
+   * Of which derivative the proof is laid under the curve: 0 shows why there are no other zeros, 1 why no other highs and
+   * lows, 2 why no other changes of bend; null for none.
+   */
+  proof: z.int().min(0).max(2).nullable(),
+});
+export type KeyPointsEntry = z.infer<typeof keyPointsSchema>;
+
+export interface KeyPointsResult extends StudyResult {
+  readonly curve: CurveResult;
+  readonly interval: TypedInterval;
+  readonly points: readonly FoundPoint[];
+  /** Level and slanting ones. */
+  readonly asymptotes: readonly Asymptote[];
+  /** Why the list is complete, where that is shown; null too while it is being looked at. */
+  readonly proof: Proof | null;
+}
