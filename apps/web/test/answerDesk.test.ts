@@ -311,6 +311,56 @@ describe('the desk that has questions answered', () => {
     expect(places('a', 'x - 1')).toEqual({ x: [1], of: 'now' });
   });
 
+  test('what two entries ask alike is looked for once, and told to both', () => {
+    ask('a', 'x - 1');
+    ask('b', 'x - 1');
+    bench.replyInPart();
+    bench.pass(firstTurn);
+    expect([bench.asked.length, bench.hired]).toEqual([1, 1]);
+    expect(['a', 'b'].map((by) => places(by, 'x - 1'))).toEqual(
+      ['a', 'b'].map(() => ({ x: [1], of: 'soFar' })),
+    );
+    expect(['a', 'b'].map((by) => bench.desk.version(by))).toEqual([1, 1]);
+    // One that asks later is told as much at once.
+    expect(places('late', 'x - 1')).toEqual({ x: [1], of: 'soFar' });
+    bench.reply();
+    expect(['a', 'b', 'late'].map((by) => places(by, 'x - 1').of)).toEqual(['now', 'now', 'now']);
+    expect(bench.asked).toHaveLength(1);
+  });
+
+  test('a question that one entry has lost goes on for another that needs it', () => {
+    ask('a', 'x - 1');
+    ask('b', 'x - 1');
+    bench.pass(rest);
+    ask('a', 'x - 2');
+    bench.pass(firstTurn);
+    bench.pass(lost);
+    expect([bench.ended, bodies(bench.asked)]).toEqual([0, [question('x - 1').body, question('x - 2').body]]);
+    bench.replyTo('x - 1');
+    expect(places('b', 'x - 1')).toEqual({ x: [1], of: 'now' });
+    // It is given up once that one is gone, too.
+    ask('b', 'x - 3');
+    ask('c', 'x - 3');
+    bench.pass(rest);
+    bench.desk.forget('b');
+    expect(bench.ended).toBe(0);
+    bench.desk.forget('c');
+    expect(bench.ended).toBe(1);
+  });
+
+  test('where two entries ask alike, both wait for the same further turn', () => {
+    ask('a', 'x - 1');
+    ask('b', 'x - 1');
+    for (const k of [2, 3, 4]) {
+      bench.pass(firstTurn);
+      ask(`e${k}`, `x - ${k}`);
+    }
+    bench.pass(firstTurn);
+    bench.pass(rest);
+    const turns = bodies(bench.asked).filter((body) => isDeepStrictEqual(body, question('x - 1').body));
+    expect(turns).toHaveLength(2);
+  });
+
   test('where a question is given up, what was known of it stays', () => {
     ask('a', 'x - 1');
     bench.replyInPart();

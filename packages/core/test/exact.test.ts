@@ -8,6 +8,7 @@ import {
   rational,
   simplify,
 } from '../src/index.ts';
+import { candidates } from '../src/analysis/recognise.ts';
 import { expression, program } from './scope.ts';
 
 const none: ReadonlyMap<string, rational.Rational> = new Map();
@@ -148,4 +149,20 @@ describe('whether a curve is in one piece between two places', () => {
     expect(isContinuousBetween(shifted, 0, 1, [2])).toBe(true);
     expect(isContinuousBetween(shifted, 0, 1, [0.5])).toBe(false);
   });
+});
+
+// Every form costs an exact test for 0 beside it: 15 is tried as 15, and not as a hundred sums like −8 + √529 besides.
+test.each([
+  [15, ['15']],
+  [-2.5, ['-5/2']],
+  [2 / 3, ['2/3']],
+  [Math.SQRT2, ['(0 + sqrt(2))/1']],
+  [(1 - Math.sqrt(5)) / 2, ['(1 + (-sqrt(5)))/2']],
+  [Math.PI / 6, ['1/6 π']],
+  [Math.log(3), ['ln(3)']],
+  [Math.cbrt(2), ['cbrt(2)']],
+  [Math.sqrt(Math.E), ['e^(1/2)']],
+  [1.234567891, []],
+])('the number %d is recognised in its simplest form alone', (value, forms) => {
+  expect([...candidates(value)].map((form) => printText(form))).toEqual(forms);
 });

@@ -41,8 +41,11 @@ interface Found {
   readonly unclaimed: AnswerOutcome;
 }
 
-/** How long a question may take before it is given up, in milliseconds. */
-export const patience = 10_000;
+/**
+ * How long a question may take before it is given up, in milliseconds: what a quick machine proves in three seconds a slow
+ * phone has in twelve, and one that computes for others besides not before twice that. What is known is told meanwhile.
+ */
+export const patience = 30_000;
 /** How long an entry rests after a question: what moves is asked about often enough, and leaves the machine to the picture. */
 export const rest = 50;
 /** How long a question has to stand before what its answer claims is checked: while a slider moves nothing is. */
@@ -57,7 +60,8 @@ const mostKept = 300;
 
 interface Hand extends Asked {
   readonly number: number;
-  readonly by: Id;
+  /** Who asked it first of those that still need its answer. */
+  by: Id;
   readonly timers: readonly unknown[];
   /** As much of the answer as is known. */
   soFar: Kept | null;
@@ -125,6 +129,8 @@ export class AnswerDesk implements Answers {
       this.last.set(by, { ask: question.ask, key, outcome: found.unclaimed, isUnchecked: true });
       return answeredBy(found.unclaimed, 'found');
     }
+    const inHand = this.desks.find(({ hand }) => hand?.key === key)?.hand;
+    if (inHand?.soFar && isHard(inHand)) this.tell(by, inHand, inHand.soFar);
     const last = this.last.get(by);
     if (last?.ask !== question.ask || !last.outcome.ok) return { state: 'waiting' };
     const before = last.isUnchecked ? 'foundBefore' : 'before';
@@ -156,10 +162,20 @@ export class AnswerDesk implements Answers {
     this.wanted.clear();
   }
 
-  /** Ends a question that has long been in hand once its entry asks another. */
+  /** Those that wait for the answer to a question. */
+  private needing(key: string): Id[] {
+    return [...this.wanted].flatMap(([by, asked]) => (asked.key === key ? [by] : []));
+  }
+
+  /** Ends a question that has long been in hand once its entry asks another; where one more needs it, it is that one's. */
   private giveUpLost(by: Id, key: string | null, isGone = false): void {
     const desk = this.desks.find(({ hand }) => hand?.by === by && hand.key !== key);
-    if (desk?.hand && (desk.hand.isLost || isGone)) this.dismiss(desk);
+    if (!desk?.hand) return;
+    const [heir] = this.needing(desk.hand.key);
+    if (heir !== undefined) {
+      desk.hand.by = heir;
+      this.next();
+    } else if (desk.hand.isLost || isGone) this.dismiss(desk);
   }
 
   private dismiss(desk: Desk): void {
@@ -179,9 +195,11 @@ export class AnswerDesk implements Answers {
   }
 
   private next(): void {
-    const isInHand = (by: Id): boolean => this.desks.some(({ hand }) => hand?.by === by);
-    const isReady = (by: Id): boolean => !this.resting.has(by) && !this.settling.has(by) && !isInHand(by);
-    const waiting = [...this.wanted].filter(([by]) => isReady(by));
+    const isInHand = (by: Id, key: string): boolean =>
+      this.desks.some(({ hand }) => hand && (hand.by === by || hand.key === key));
+    const isReady = (by: Id, key: string): boolean =>
+      !this.resting.has(by) && !this.settling.has(by) && !isInHand(by, key);
+    const waiting = [...this.wanted].filter(([by, { key }]) => isReady(by, key));
     const fewest = Math.min(...waiting.map(([, asked]) => placeInLine(asked)));
     const first = waiting.find(([, asked]) => placeInLine(asked) === fewest);
     if (!first) return;
@@ -200,8 +218,8 @@ export class AnswerDesk implements Answers {
       }),
       after(lost, (hand) => {
         hand.isLost = true;
-        const newest = this.wanted.get(by);
-        if (newest && newest.key !== hand.key) this.dismiss(desk);
+        const newest = this.wanted.get(hand.by);
+        if (newest) this.giveUpLost(hand.by, newest.key);
       }),
       after(patience, () => this.giveUp(desk, 'tooLong')),
     ];
@@ -254,12 +272,12 @@ export class AnswerDesk implements Answers {
   private makeRoom(among: readonly Desk[]): Desk {
     const [first] = among.toSorted((a, b) => (a.hand?.number ?? 0) - (b.hand?.number ?? 0));
     if (first?.hand) {
-      const { by, key } = first.hand;
-      const asked = this.wanted.get(by);
-      if (asked?.key === key) {
+      const { key, turns } = first.hand;
+      for (const by of this.needing(key)) {
+        const asked = this.wanted.get(by) as Asked;
         // It waits behind those that were set back before.
         this.wanted.delete(by);
-        this.wanted.set(by, { ...asked, turns: asked.turns + 1 });
+        this.wanted.set(by, { ...asked, turns: turns + 1 });
       }
       this.end(first);
     }
@@ -304,11 +322,17 @@ export class AnswerDesk implements Answers {
 
   /** A part of an answer is told where the whole of it takes long. */
   private tellSoFar(hand: Hand): void {
-    const { by, key, question, soFar, found } = hand;
+    const { by, key, soFar } = hand;
     if (!soFar || !isHard(hand)) return;
-    this.last.set(by, { ask: question.ask, key, outcome: soFar, isUnchecked: found !== null });
-    this.versions.set(by, this.version(by) + 1);
+    for (const one of new Set([by, ...this.needing(key)])) {
+      this.tell(one, hand, soFar);
+      this.versions.set(one, this.version(one) + 1);
+    }
     this.settings.onNews();
+  }
+
+  private tell(by: Id, { key, question, found }: Hand, outcome: Kept): void {
+    this.last.set(by, { ask: question.ask, key, outcome, isUnchecked: found !== null });
   }
 
   /** Replaces a worker that takes too long or broke down: what is known so far is all that there will be. */

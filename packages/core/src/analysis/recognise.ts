@@ -17,18 +17,19 @@ export function* candidates(x: number): Generator<Expression> {
   if (logarithm) yield tree.power(tree.constant('e'), literal(logarithm));
 }
 
-/** (p + √d)/q with small p and q, and cube roots. */
+/** (p + √d)/q with small p and q, or a cube root: in its simplest form, since others are the same number. */
 function* surds(x: number): Generator<Expression> {
   for (const q of [1, 2, 3, 4, 5, 6]) {
     for (let p = -8; p <= 8; p++) {
       const rest = x * q - p;
       const square = Math.abs(rest) < 1e4 ? nearbyFraction(rest * rest, 30) : null;
-      if (!square || rational.isZero(square)) continue;
+      // A root that is rational belongs to a fraction, which has been looked at.
+      if (!square || rational.exactRoot(square, 2)) continue;
       const root = tree.call('sqrt', literal(square));
       const signed = rest < 0 ? tree.negate(root) : root;
-      yield tree.divide(tree.add(literal(rational.rational(p)), signed), tree.number(q));
+      return yield tree.divide(tree.add(literal(rational.rational(p)), signed), tree.number(q));
     }
   }
   const cube = Math.abs(x) < 1e3 ? nearbyFraction(x ** 3, 100) : null;
-  if (cube) yield tree.call('cbrt', literal(cube));
+  if (cube && !rational.exactRoot(cube, 3)) yield tree.call('cbrt', literal(cube));
 }
