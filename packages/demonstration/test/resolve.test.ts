@@ -2,8 +2,10 @@ import { describe, expect, test } from '@jest/globals';
 import {
   applyChange,
   emptyStage,
+  makeEntry,
   plainText,
   resolve,
+  usualLook,
   withValue,
   type Document,
   type PointResult,
@@ -152,6 +154,10 @@ describe('only what depends on a change is worked out again', () => {
       g: given(9, 'g(x) = x'),
     },
   };
+  const withHeading: Document = {
+    ...document,
+    entries: { ...document.entries, part: makeEntry('heading', { order: 0, title: 'At the mill' }) },
+  };
   const first = work(document);
 
   test('nothing changed: nothing is worked out and every object is the same', () => {
@@ -175,6 +181,26 @@ describe('only what depends on a change is worked out again', () => {
     expect(after.workedOut).toEqual(['a', 'f', 'p', 't', 'd']);
     expect(program(after, 'f')).toBe(program(before, 'f'));
     expect(program(after, 'd')).toBe(program(before, 'd'));
+  });
+
+  test.each([
+    ['recoloured', 'f', 'look', { ...usualLook, tone: 'g' }],
+    ['moved in the working', 'f', 'order', 20],
+    ['hidden', 'f', 'hidden', true],
+    ['shown under a condition', 't', 'shownWhen', 'a > 1'],
+    ['a heading that is renamed', 'part', 'title', 'Beside the mill'],
+    ['a heading that is folded', 'part', 'folded', true],
+  ])('%s: nothing is worked out again, and what came out is the same', (_, id, field, value) => {
+    const before = withHeading;
+    const resolution = work(before);
+    const after = applyChange(before, {
+      id: '1',
+      edits: [setField(id, field, (before.entries[id] as never)[field], value)],
+    });
+    const again = work(after, resolution);
+    expect(again.workedOut).toEqual([]);
+    expect(again.entries.get(id)?.entry).toBe(after.entries[id]);
+    for (const [of, { outcome }] of again.entries) expect(outcome).toBe(resolution.entries.get(of)?.outcome);
   });
 
   test('a changed formula leaves other functions alone', () => {

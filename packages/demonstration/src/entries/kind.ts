@@ -85,6 +85,8 @@ export interface EntryKind<E, R> {
   readonly defaults: Partial<E> | ((given: Partial<E>) => Partial<E>);
   /** Ids that the entry stands on: without them it means nothing and goes with them. */
   standsOn(entry: E): readonly Id[];
+  /** Fields of its own, such as a title, from which nothing is worked out. */
+  readonly onlySaid?: readonly (keyof E & string)[];
   /** Ids of the entries whose results this one needs; what it stands on, unless said otherwise. */
   dependsOn?(entry: E, directory: Directory): readonly Id[];
   /** The name that the entry defines. */

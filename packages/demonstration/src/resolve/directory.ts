@@ -50,12 +50,13 @@ function readDirectory(entries: Document['entries'], angles: Angles): Directory 
       ([name, id]) =>
         `${functions.has(name) ? 'f' : truths.has(name) ? 't' : 'p'}${name}=${id}/${resultOf.get(name) ?? ''}`,
     )
+    .sort()
     .join(';');
   return {
     idOf,
     resultOf,
     scope: { names, functions, truths, angles },
     duplicates,
-    key: `${angles}|${key}|${[...duplicates].join()}`,
+    key: `${angles}|${key}|${[...duplicates].sort().join()}`,
   };
 }

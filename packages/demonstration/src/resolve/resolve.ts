@@ -18,6 +18,7 @@ import { inOrder, type Document, type Entry, type Id } from '../schema/document.
 import type { Stage } from '../stage/stage.ts';
 import { readUnit, type Unit } from '../units/unit.ts';
 import { atOnce } from './steps.ts';
+import { isSameContent } from './content.ts';
 import { directoryOf } from './directory.ts';
 import type { Directory } from '../entries/names.ts';
 import { visibilitiesOf, type Visibilities } from './visibility.ts';
@@ -27,7 +28,7 @@ export interface Resolved {
   readonly id: Id;
   readonly entry: Entry;
   readonly outcome: Outcome<unknown>;
-  /** What it was worked out from, to tell whether anything changed. */
+  /** What it was worked out from beside its own content, to tell whether anything changed. */
   readonly inputs: readonly unknown[];
   /** Ids of the entries whose results it needs. */
   readonly dependencies: readonly Id[];
@@ -145,8 +146,8 @@ class Resolver {
     );
     const staged = this.stage.values[id];
     const news = this.answers.version(id);
-    const inputs = [entry, this.directory, this.rule, this.xUnit, staged, news, inCircle, ...results];
-    const resolved = this.reuse(id, inputs) ?? {
+    const inputs = [this.directory, this.rule, this.xUnit, staged, news, inCircle, ...results];
+    const resolved = this.reuse(id, entry, inputs) ?? {
       ...this.workOut(id, entry, kind, inputs, inCircle),
       dependencies,
     };
@@ -158,19 +159,23 @@ class Resolver {
   /** Formulas are read for the names in them only when they or the names changed, not whenever a slider moves. */
   private dependenciesOf(id: Id, entry: Entry): readonly Id[] {
     const before = this.previous?.entries.get(id);
-    const isSame = before?.entry === entry && this.previous?.directory === this.directory;
+    const isSame =
+      before && this.previous?.directory === this.directory && isSameContent(before.entry, entry);
     if (isSame) return before.dependencies;
     const kind = kindOf(entry);
     return unlessItThrows(() => kind.dependsOn?.(entry, this.directory) ?? kind.standsOn(entry), []);
   }
 
-  private reuse(id: Id, inputs: readonly unknown[]): Resolved | undefined {
+  /** What it came to before, in the look and at the place that it has now. */
+  private reuse(id: Id, entry: Entry, inputs: readonly unknown[]): Resolved | undefined {
     const before = this.previous?.entries.get(id);
     const isSame =
       before !== undefined &&
       before.inputs.length === inputs.length &&
-      before.inputs.every((input, i) => input === inputs[i]);
-    return isSame ? before : undefined;
+      before.inputs.every((input, i) => input === inputs[i]) &&
+      isSameContent(before.entry, entry);
+    if (!isSame) return undefined;
+    return before.entry === entry ? before : { ...before, entry };
   }
 
   private workOut(

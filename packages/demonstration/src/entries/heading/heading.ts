@@ -16,6 +16,7 @@ export type HeadingEntry = z.infer<typeof headingSchema>;
 export const headingKind: EntryKind<HeadingEntry, Readonly<Record<string, never>>> = {
   schema: headingSchema,
   defaults: { title: '', folded: false },
+  onlySaid: ['title', 'folded'],
   standsOn: () => [],
   head: ({ title }) => ({ heading: title || 'Heading', tone: 'ink' }),
   workOut: () => worked({}),
