@@ -236,7 +236,7 @@ describe('functions given otherwise', () => {
     const { workbench, idOf, result } = underTest();
     addThroughPoints(workbench, 'f', 'x', '(0, 0), (4, 8)');
     addStudy(workbench, 'tangent', idOf('throughPoints'), 1);
-    expect(result<TangentResult>('tangent').at.text).toBe('1');
+    expect(result<TangentResult>('tangent').at.setting).toBe('1');
     removeEntry(workbench, idOf('throughPoints'));
     expect(workbench.state.document.entries).toEqual({});
   });

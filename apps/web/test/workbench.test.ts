@@ -4,7 +4,7 @@ import {
   emptyDocument,
   plainText,
   slidersOf,
-  type PointResult,
+  saidOf,
   type TangentResult,
 } from '@yperkine/demonstration';
 import { fit, removeEntry, setField } from '../src/state/actions.ts';
@@ -122,7 +122,7 @@ describe('dragging and playing', () => {
     expect(workbench.state.document).toBe(before);
     workbench.settle(idOf('parameter'));
     expect(workbench.state.document.entries[idOf('parameter')]).toMatchObject({ value: '1.19' });
-    expect(result<TangentResult>('tangent').at.text).toBe('1.19');
+    expect(result<TangentResult>('tangent').at.setting).toBe('1.19');
     workbench.undo();
     expect(workbench.state.document).toEqual(before);
   });
@@ -214,11 +214,7 @@ describe('dragging and playing', () => {
   test('while it moves a value is not called exact; set by hand it is', () => {
     const { workbench, frame, idOf } = withTangent();
     addStudy(workbench, 'point', idOf('function'));
-    const line = () =>
-      plainText(
-        (workbench.current().entries.get(idOf('point'))?.outcome as { result: PointResult }).result
-          .lines[0] ?? [],
-      );
+    const line = () => plainText(saidOf(workbench.current(), idOf('point'))?.lines[0] ?? []);
     expect(line()).toBe('f(1) = −4.000');
     workbench.play(idOf('parameter'));
     frame();

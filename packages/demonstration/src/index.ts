@@ -66,16 +66,16 @@ export type { AverageValueResult } from './entries/averageValue/averageValue.ts'
 export type { TangentResult } from './entries/tangent/tangent.ts';
 export {
   curveOf,
-  headOfEntry,
   placesOf,
   isShown,
   parameterOf,
   resolve,
   resultsOf,
-  type Resolution,
-  type Resolved,
   resolveInSteps,
 } from './resolve/resolve.ts';
+export { headOfEntry, saidOf } from './resolve/said.ts';
+export { shownValue } from './entries/parameter/result.ts';
+export type { Resolution, Resolved } from './resolve/resolution.ts';
 export {
   answeredBy,
   answersNow,

@@ -24,6 +24,7 @@ import {
   type Scene,
   type SumErrorsResult,
   type SumResult,
+  type StudyResult,
 } from '../src/index.ts';
 import {
   documentWith,
@@ -37,6 +38,7 @@ import {
   sentenceOf,
   slider,
   withStudy,
+  toldIn,
 } from './sample.ts';
 
 const count = (value: string) =>
@@ -231,14 +233,16 @@ describe('a rectangle sum', () => {
 
   test('shows itself and an estimate before the area is known, and moves with an end that is dragged', () => {
     const document = withSum('f(x) = x^2', '4', { rule: 'right' });
-    const early = resolve(document, emptyStage, undefined, unanswered).entries.get('study')?.outcome;
-    expect(early?.ok && (early.result as SumResult).isQuick).toBe(true);
-    expect(early?.ok && (early.result as SumResult).lines.map(plainText)[4]).toContain('≈ 2.667');
-    expect(early?.ok && (early.result as SumResult).sentence).not.toContain('because');
-    expect(early?.ok && (early.result as SumResult).total.value).toBe(3.75);
+    const early = toldIn(resolve(document, emptyStage, undefined, unanswered), 'study');
+    expect(early?.ok && (early.result as SumResult & StudyResult).isQuick).toBe(true);
+    expect(early?.ok && (early.result as SumResult & StudyResult).lines.map(plainText)[4]).toContain(
+      '≈ 2.667',
+    );
+    expect(early?.ok && (early.result as SumResult & StudyResult).sentence).not.toContain('because');
+    expect(early?.ok && (early.result as SumResult & StudyResult).total.value).toBe(3.75);
     const stage = withValue(emptyStage, 'study', stagedInterval('0', '1'));
-    const moved = resolve(document, stage, undefined, answersNow()).entries.get('study')?.outcome;
-    expect(moved?.ok && (moved.result as SumResult).total.value).toBeCloseTo(0.46875, 12);
+    const moved = toldIn(resolve(document, stage, undefined, answersNow()), 'study');
+    expect(moved?.ok && (moved.result as SumResult & StudyResult).total.value).toBeCloseTo(0.46875, 12);
   });
 
   test('a partition point that was dragged becomes the document’s', () => {
@@ -268,7 +272,7 @@ describe('a sum of very many parts', () => {
     expect(result.sum).toBeNull();
     expect(result.total.value).toBeCloseTo(8 / 3, 9);
     expect(ofKind(marksOf(sceneOf(document)), 'area')).toHaveLength(1);
-    const waiting = resolve(document, emptyStage, undefined, unanswered).entries.get('study')?.outcome;
+    const waiting = toldIn(resolve(document, emptyStage, undefined, unanswered), 'study');
     expect(waiting?.ok === false && waiting.problem.message).toBe(
       'A sum of 1000000 parts is being worked out …',
     );

@@ -12,7 +12,7 @@ import {
   type KeyPointsResult,
   type StudyResult,
 } from '../src/index.ts';
-import { given, slider } from './sample.ts';
+import { given, slider, toldIn } from './sample.ts';
 
 const document = (text: string, startValues = '', startAt = '0'): Document => ({
   ...emptyDocument(),
@@ -24,7 +24,7 @@ const document = (text: string, startValues = '', startAt = '0'): Document => ({
     v: makeEntry('value', { order: 5, text: "f'(2)" }),
   },
 });
-const outcome = (of: Document, id: string) => resolve(of, emptyStage).entries.get(id)?.outcome;
+const outcome = (of: Document, id: string) => toldIn(resolve(of, emptyStage), id);
 const problem = (of: Document, id: string) => {
   const found = outcome(of, id);
   return found?.ok ? undefined : found?.problem.message;
@@ -45,7 +45,7 @@ describe('a function of which only a derivative is given', () => {
     const whole = document("f''(x) = 6x", '2; 4', '1');
     const g = outcome(whole, 'g');
     if (!g?.ok) throw new Error(g?.problem.message);
-    const { program, parameters } = g.result as CurveResult;
+    const { program, parameters } = g.result as CurveResult & StudyResult;
     for (const x of [-1, 0, 2]) expect(evaluateAt(program, x, parameters)).toBeCloseTo(x ** 3 + x, 10);
     expect(outcome(whole, 'v')).toMatchObject({
       ok: true,
@@ -68,11 +68,11 @@ describe('a function of which only a derivative is given', () => {
     };
     const resolved = resolve({ ...emptyDocument(), entries }, emptyStage, undefined, answersNow());
     const result = <R>(id: string): R => {
-      const found = resolved.entries.get(id)?.outcome;
+      const found = toldIn(resolved, id);
       if (!found?.ok) throw new Error(found?.problem.message);
       return found.result as R;
     };
-    expect(result<CurveResult>('f').lines.map(plainText)).toEqual([
+    expect(result<StudyResult>('f').lines.map(plainText)).toEqual([
       'f(x) = \\frac{x^{3}}{3}-x,\\quad -2 \\le x \\le 3',
     ]);
     const { points } = result<KeyPointsResult>('k');
@@ -108,9 +108,9 @@ describe('a function of which only a derivative is given', () => {
     const before = resolve(documentOf('g(x) = 2x'), emptyStage);
     const after = resolve(documentOf('g(x) = 3x^2'), emptyStage, before);
     const value = (of: typeof after, id: string): number => {
-      const found = of.entries.get(id)?.outcome;
+      const found = toldIn(of, id);
       if (!found?.ok) throw new Error(found?.problem.message);
-      const { program, parameters } = found.result as CurveResult;
+      const { program, parameters } = found.result as CurveResult & StudyResult;
       return evaluateAt(program, 2, parameters);
     };
     expect(['f', 'h'].map((id) => value(before, id))).toEqual([4, 4].map((y) => expect.closeTo(y, 9)));

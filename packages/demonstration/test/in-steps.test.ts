@@ -12,6 +12,7 @@ import {
   openDocument,
   resolve,
   resultsOf,
+  saidOf,
   stagedInterval,
   usualLook,
   type Change,
@@ -21,7 +22,6 @@ import {
   type Resolution,
   type Scene,
   type Stage,
-  type StudyResult,
 } from '../src/index.ts';
 import { cases } from '../../../tests/cases.ts';
 import { frozenSample } from './sample.ts';
@@ -53,20 +53,13 @@ function workedOut({ document, stage }: Shown, before?: WorkedOut): WorkedOut {
 function toldBy({ resolution, scene }: WorkedOut): unknown {
   const entries = [...resolution.entries].map(([id, resolved]) => {
     const { outcome } = resolved;
-    const { lines, sentence, table, certainty, decided } = (
-      outcome.ok ? outcome.result : {}
-    ) as Partial<StudyResult>;
     const results = resultsOf(resolution, id).map(({ key, label, number }) => [key, label, number.value]);
     const problem = outcome.ok ? null : outcome.problem;
     const isOnGraphs = isShown(resolution, id);
     return {
       id,
       head: headOfEntry(resolved),
-      lines,
-      sentence,
-      table,
-      certainty,
-      decided,
+      said: saidOf(resolution, id),
       results,
       problem,
       isOnGraphs,
@@ -195,6 +188,29 @@ describe('what is worked out in steps equals what is worked out afresh', () => {
   test('every kind of entry stands in the sample', () => {
     const kinds = new Set(Object.values(sample.entries).map(({ kind }) => kind));
     expect(kinds.size).toBe(41);
+  });
+
+  test('other decimals, another look, another place in the working, hiding, a condition: nothing is worked out', () => {
+    const before = workedOut({ document: sample, stage: emptyStage });
+    const workedOutBy = (edits: readonly Edit[]): readonly string[] => {
+      const document = applyChange(sample, { id: 'on', edits: [...edits] });
+      return resolve(document, emptyStage, before.resolution, answers).workedOut;
+    };
+    expect(workedOutBy([{ at: 'document', field: 'decimals', old: sample.decimals, new: 1 }])).toEqual([]);
+    for (const [id, entry] of Object.entries(sample.entries)) {
+      const set = (field: 'look' | 'order' | 'hidden' | 'shownWhen', value: unknown): Edit => ({
+        at: 'field',
+        of: 'entries',
+        id,
+        field,
+        old: entry[field],
+        new: value,
+      });
+      expect(workedOutBy([set('look', { ...entry.look, tone: '#336699', layer: 1 })])).toEqual([]);
+      expect(workedOutBy([set('order', 500)])).toEqual([]);
+      expect(workedOutBy([set('hidden', !entry.hidden)])).toEqual([]);
+      expect(workedOutBy([set('shownWhen', '1 < 2')])).toEqual([]);
+    }
   });
 
   test('after any edits, movements of sliders and windows, and undoing: headings, lines, sentences, tables and marks', () => {

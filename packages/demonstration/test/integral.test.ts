@@ -24,6 +24,7 @@ import {
   sceneOf,
   sentenceOf,
   withStudy,
+  toldIn,
 } from './sample.ts';
 
 describe('a definite integral', () => {
@@ -137,12 +138,10 @@ describe('a definite integral', () => {
       ['to', false],
     ]);
     const dragged = withValue(emptyStage, 'study', stagedInterval('2', '∞'));
-    const moved = resolve(
-      over('f(x) = 1/x^2', { from: '1', to: '∞' }),
-      dragged,
-      undefined,
-      answersNow(),
-    ).entries.get('study')?.outcome;
+    const moved = toldIn(
+      resolve(over('f(x) = 1/x^2', { from: '1', to: '∞' }), dragged, undefined, answersNow()),
+      'study',
+    );
     expect(moved?.ok && plainText((moved.result as StudyResult).lines[0] ?? [])).toContain('= 0.500');
   });
 

@@ -12,8 +12,9 @@ import {
   type CurveResult,
   type Document,
   type ReadoutResult,
+  type StudyResult,
 } from '../src/index.ts';
-import { documentWith, given, problemOf, resultOf } from './sample.ts';
+import { documentWith, given, problemOf, resultOf, toldIn } from './sample.ts';
 
 /** Answers that count the questions of each kind that they are asked. */
 function counted(): { answers: Answers; asked: string[] } {
@@ -27,7 +28,7 @@ function counted(): { answers: Answers; asked: string[] } {
 }
 
 const problemWithout = (document: Document, id: string) => {
-  const outcome = resolve(document, emptyStage, undefined, unanswered).entries.get(id)?.outcome;
+  const outcome = toldIn(resolve(document, emptyStage, undefined, unanswered), id);
   return outcome?.ok === false
     ? { message: outcome.problem.message, isWaiting: outcome.problem.isWaiting }
     : null;
@@ -84,13 +85,11 @@ describe('a value that is one integral and takes long', () => {
       bounds,
     };
     const ask: Answers['ask'] = () => answeredBy({ ok: true, answer }, bounds === null ? 'found' : 'now');
-    return resolve(document, emptyStage, undefined, { ask, version: () => 0 }).entries.get('v')?.outcome;
+    return toldIn(resolve(document, emptyStage, undefined, { ask, version: () => 0 }), 'v');
   };
   const numbersOf = (outcome: ReturnType<typeof told>) =>
     outcome?.ok
-      ? (outcome.result as ReadoutResult).lines
-          .flat()
-          .flatMap((part) => (part.kind === 'number' ? [part] : []))
+      ? (outcome.result as StudyResult).lines.flat().flatMap((part) => (part.kind === 'number' ? [part] : []))
       : [];
 
   test('has its digits while its bounds are still to come', () => {
@@ -102,7 +101,7 @@ describe('a value that is one integral and takes long', () => {
 
   test('tells its bounds in its sentence where it has no digits', () => {
     const sentenceOf = (outcome: ReturnType<typeof told>) =>
-      outcome?.ok ? (outcome.result as ReadoutResult).sentence : '';
+      outcome?.ok ? (outcome.result as StudyResult).sentence : '';
     expect(sentenceOf(told(NaN, [0.6201, 0.6299]))).toBe(
       'This integral could not be worked out to enough digits, but it lies between 0.6200 and 0.6300 (proved).',
     );
@@ -130,12 +129,12 @@ describe('a derivative that is long to find', () => {
   test('is the same as at once, and asked for once', () => {
     const { answers, asked } = counted();
     const first = resolve(document, emptyStage, undefined, answers);
-    const outcome = first.entries.get('d')?.outcome;
+    const outcome = toldIn(first, 'd');
     if (!outcome?.ok) throw new Error(outcome?.problem.message);
     const reading = readExpression(body, { names: new Set(['x']), functions: new Set() });
     if (!reading.ok) throw new Error(body);
     const atOnce: Expression = derivativeOf(reading.value, 'x', 3);
-    expect(printLatex((outcome.result as CurveResult).body)).toBe(printLatex(atOnce));
+    expect(printLatex((outcome.result as CurveResult & StudyResult).body)).toBe(printLatex(atOnce));
     const times = asked.filter((ask) => ask === 'derivative').length;
     expect(times).toBeGreaterThan(0);
     resolve(document, withValue(emptyStage, 'a', '2'), first, answers);

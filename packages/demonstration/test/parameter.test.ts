@@ -8,9 +8,12 @@ import {
   type Entry,
   type JoinsResult,
   type ParameterResult,
+  shownValue,
   type StudyResult,
 } from '../src/index.ts';
 import { documentWith, given, linesOf, marksOf, outcomeOf, resultOf, sceneOf, slider } from './sample.ts';
+
+const rule = { decimals: 3, decimalMark: '.' } as const;
 
 describe('a slider of whole numbers', () => {
   const whole = (value: string): Entry => slider(1, 'n', value, { whole: true, step: '1', unit: 'days' });
@@ -19,7 +22,7 @@ describe('a slider of whole numbers', () => {
     const document = documentWith({ n: whole('3') });
     const at = (shown: number) =>
       resultOf<ParameterResult>(document, 'n', { ...emptyStage, values: { n: shown } });
-    expect([2.4, 2.6, -0.4].map((shown) => at(shown).text)).toEqual(['2', '3', '0']);
+    expect([2.4, 2.6, -0.4].map((shown) => shownValue(at(shown), rule))).toEqual(['2', '3', '0']);
     expect(at(2.6).value.exact).not.toBeNull();
   });
 
@@ -40,8 +43,8 @@ describe('a slider at a fraction', () => {
   });
 
   test('is that fraction, exactly, wherever it is used', () => {
-    const { value, text } = resultOf<ParameterResult>(document, 'k');
-    expect([text, value.exact]).toEqual(['−4/3', rational.rational(-4, 3)]);
+    const result = resultOf<ParameterResult>(document, 'k');
+    expect([shownValue(result, rule), result.value.exact]).toEqual(['−4/3', rational.rational(-4, 3)]);
     expect(linesOf(document, 'v')[0]).toContain('= -4.000'.replace('-', '−'));
     // By hand: 3·(−4/3)·(−4/3) + 1 = 19/3.
     expect(linesOf(document, 'p')[0]).toContain('= 19/3 ≈ 6.333');

@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import {
   applyChange,
+  buildScene,
   emptyStage,
   makeEntry,
   plainText,
@@ -10,22 +11,22 @@ import {
   type Document,
   type PointResult,
   type Resolution,
-  type TangentResult,
+  type StudyResult,
 } from '../src/index.ts';
-import { given, setField, slider, tangentDocument } from './sample.ts';
+import { given, setField, slider, tangentDocument, toldIn } from './sample.ts';
 
 const work = (document: Document, previous?: Resolution) => resolve(document, emptyStage, previous);
 const resultOf = <T>(resolution: Resolution, id: string): T => {
-  const outcome = resolution.entries.get(id)?.outcome;
+  const outcome = toldIn(resolution, id);
   if (!outcome?.ok) throw new Error(`${id}: ${outcome?.problem.message}`);
   return outcome.result as T;
 };
 const problemOf = (resolution: Resolution, id: string) => {
-  const outcome = resolution.entries.get(id)?.outcome;
+  const outcome = toldIn(resolution, id);
   return outcome && !outcome.ok ? outcome.problem : undefined;
 };
 const lines = (resolution: Resolution, id: string) =>
-  resultOf<TangentResult>(resolution, id).lines.map(plainText);
+  resultOf<StudyResult>(resolution, id).lines.map(plainText);
 
 describe('a document is worked out', () => {
   // Worked by hand with the power rule: f(1) = −4, f′(1) = 1, tangent y = x − 5.
@@ -72,7 +73,7 @@ describe('a document is worked out', () => {
 
   test('where there is no tangent a sentence says why', () => {
     const sentence = (text: string, at: string) =>
-      resultOf<TangentResult>(work(tangentDocument(text, at)), 't').sentence;
+      resultOf<StudyResult>(work(tangentDocument(text, at)), 't').sentence;
     expect(sentence('f(x) = abs(x)', '0')).toBe(
       'f has a corner at x = 0: its slope is −1 from the left and 1 from the right, so f′ does not exist there.',
     );
@@ -169,7 +170,7 @@ describe('only what depends on a change is worked out again', () => {
   test('a moved slider works out itself, the point and the tangent', () => {
     const moved = resolve(document, withValue(emptyStage, 'a', '1.7'), first);
     expect(moved.workedOut).toEqual(['a', 'p', 't']);
-    expect(resultOf<PointResult>(moved, 'p').at.text).toBe('1.7');
+    expect(resultOf<PointResult>(moved, 'p').at.setting).toBe('1.7');
   });
 
   test('a slider that a formula mentions compiles nothing anew', () => {
@@ -201,6 +202,35 @@ describe('only what depends on a change is worked out again', () => {
     expect(again.workedOut).toEqual([]);
     expect(again.entries.get(id)?.entry).toBe(after.entries[id]);
     for (const [of, { outcome }] of again.entries) expect(outcome).toBe(resolution.entries.get(of)?.outcome);
+  });
+
+  test('other decimal places: nothing is worked out again, and everything is said and labelled with them', () => {
+    const place = makeEntry('point', { order: 6, on: 'f', parameter: 'a' });
+    const before = { ...document, entries: { ...document.entries, place } };
+    const resolution = work(before);
+    const after = { ...before, decimals: 1, looks: { ...before.looks, decimalMark: ',' as const } };
+    const again = work(after, resolution);
+    expect(again.workedOut).toEqual([]);
+    expect(lines(resolution, 't')).toEqual(["f'(1) = 1.000", 'y = x − 5']);
+    expect(lines(again, 't')).toEqual(["f'(1) = 1,0", 'y = x − 5']);
+    const label = ({ tiers }: ReturnType<typeof buildScene>) =>
+      tiers
+        .flatMap(({ labels }) => labels.map(({ label: { text } }) => text))
+        .find((text) => text.includes('−4'));
+    const scene = (of: Document, worked: Resolution, last?: ReturnType<typeof buildScene>) =>
+      buildScene(
+        {
+          document: of,
+          stage: emptyStage,
+          resolution: worked,
+          size: { width: 800, height: 500, density: 1, furniture: true },
+          here: null,
+        },
+        last,
+      );
+    const first = scene(before, resolution);
+    expect(label(first)).toBe('(1.000, −4.000)');
+    expect(label(scene(after, again, first))).toBe('(1,0, −4,0)');
   });
 
   test('a changed formula leaves other functions alone', () => {

@@ -20,6 +20,9 @@ import {
   type MarkOf,
   type Scene,
   type Stage,
+  saidOf,
+  type Outcome,
+  type Resolution,
   type StudyResult,
 } from '../src/index.ts';
 
@@ -71,14 +74,21 @@ export const documentWith = (entries: Document['entries']): Document => ({
   tiers: { 'tier-f': newTier(1, { from: -5, to: 5 }), slope: newTier(2, { from: -5, to: 5 }) },
 });
 
+/** What came out of an entry, with what it says of that. */
+export function toldIn<R = object>(resolution: Resolution, id: Id): Outcome<R & StudyResult> | undefined {
+  const outcome = resolution.entries.get(id)?.outcome;
+  if (!outcome?.ok) return outcome;
+  return { ...outcome, result: { ...(outcome.result as R), ...(saidOf(resolution, id) as StudyResult) } };
+}
+
 export const outcomeOf = (document: Document, id: Id, stage: Stage = emptyStage) =>
-  resolve(document, stage, undefined, answersNow(certified)).entries.get(id)?.outcome;
+  toldIn(resolve(document, stage, undefined, answersNow(certified)), id);
 
 /** What came out of an entry. @throws with the entry's own sentence where nothing did */
-export function resultOf<T>(document: Document, id: Id, stage: Stage = emptyStage): T {
+export function resultOf<T>(document: Document, id: Id, stage: Stage = emptyStage): T & StudyResult {
   const outcome = outcomeOf(document, id, stage);
   if (!outcome?.ok) throw new Error(outcome?.problem.message);
-  return outcome.result as T;
+  return outcome.result as T & StudyResult;
 }
 
 export const sceneOf = (document: Document): Scene =>

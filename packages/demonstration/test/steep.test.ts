@@ -15,7 +15,7 @@ import {
   type StudyResult,
 } from '../src/index.ts';
 import { buildScene } from '../src/scene/scene.ts';
-import { given, setField, slider, tangentDocument } from './sample.ts';
+import { given, setField, slider, tangentDocument, toldIn } from './sample.ts';
 
 /** f with a = 1 and h = 0.5, and further entries. */
 function withStudies(text: string, more: Record<string, Entry>, a = '1', h = '0.5'): Document {
@@ -28,12 +28,12 @@ const secant = (more: Partial<Extract<Entry, { kind: 'secant' }>> = {}) =>
   makeEntry('secant', { order: 5, on: 'f', parameter: 'a', step: 'h', ...more });
 
 function study(document: Document, id: string): StudyResult {
-  const outcome = resolve(document, emptyStage, undefined, answersNow()).entries.get(id)?.outcome;
+  const outcome = toldIn(resolve(document, emptyStage, undefined, answersNow()), id);
   if (!outcome?.ok) throw new Error(outcome?.problem.message ?? id);
   return outcome.result as StudyResult;
 }
 const problem = (document: Document, id: string) => {
-  const outcome = resolve(document, emptyStage, undefined, answersNow()).entries.get(id)?.outcome;
+  const outcome = toldIn(resolve(document, emptyStage, undefined, answersNow()), id);
   return outcome?.ok ? undefined : outcome?.problem.message;
 };
 const lines = (document: Document, id: string): string[] => study(document, id).lines.map(plainText);
@@ -262,10 +262,10 @@ describe('values, and names for results', () => {
 
   test('a named value is used in later formulas and follows what it is made of', () => {
     const document = withStudies('f(x) = x^2', { m: value(9, "m = f'(a)"), g: given(10, 'g(x) = m x') });
-    const at = (a: string) => resolve(document, withValue(emptyStage, 'a', a)).entries.get('g')?.outcome;
+    const at = (a: string) => toldIn(resolve(document, withValue(emptyStage, 'a', a)), 'g');
     const slopes = ['1', '3'].map((a) => {
       const outcome = at(a);
-      return outcome?.ok ? (outcome.result as { parameters: number[] }).parameters : null;
+      return outcome?.ok ? (outcome.result as StudyResult & { parameters: number[] }).parameters : null;
     });
     expect(slopes).toEqual([[2], [6]]);
   });

@@ -17,7 +17,7 @@ import {
   type StudyResult,
   type Unit,
 } from '../src/index.ts';
-import { slider } from './sample.ts';
+import { slider, toldIn } from './sample.ts';
 
 describe('units of measurement', () => {
   test.each([
@@ -77,7 +77,7 @@ describe('units of formulas', () => {
     },
   });
   const valueOf = (text: string) => {
-    const outcome = resolve(documentWith(text), emptyStage).entries.get('value')?.outcome;
+    const outcome = toldIn(resolve(documentWith(text), emptyStage), 'value');
     if (!outcome?.ok) throw new Error(outcome?.problem.message);
     return outcome.result as StudyResult & { unit: Unit };
   };
@@ -115,8 +115,8 @@ describe('units of formulas', () => {
     };
     const unitOf = (stated: string) => {
       const changed = { ...document, entries: { ...entries, w: { ...entries.w, unit: stated } } };
-      const outcome = resolve(changed, emptyStage).entries.get('value')?.outcome;
-      return outcome?.ok ? unitText((outcome.result as { unit: Unit }).unit) : '';
+      const outcome = toldIn(resolve(changed, emptyStage), 'value');
+      return outcome?.ok ? unitText((outcome.result as StudyResult & { unit: Unit }).unit) : '';
     };
     expect([unitOf(''), unitOf('dm')]).toEqual(['cm', 'dm']);
   });
@@ -133,9 +133,9 @@ describe('units of formulas', () => {
         tangent: makeEntry('tangent', { order: 10, on: 'slope', parameter: 'b' }),
       },
     };
-    const { entries } = resolve(document, emptyStage);
+    const resolution = resolve(document, emptyStage);
     const textOf = (id: string) => {
-      const outcome = entries.get(id)?.outcome;
+      const outcome = toldIn(resolution, id);
       if (!outcome?.ok) throw new Error(outcome?.problem.message);
       const { lines, sentence } = outcome.result as StudyResult;
       return [plainText(lines[0] ?? []), sentence];

@@ -29,6 +29,7 @@ import {
   setField,
   slider,
   withStudy,
+  toldIn,
 } from './sample.ts';
 
 const interval = { from: '-3', to: '3' };
@@ -45,7 +46,7 @@ describe('an entry whose answer takes a while', () => {
       version: () => news,
     } as typeof answers;
     const before = resolve(document, emptyStage, undefined, late);
-    const outcome = before.entries.get('study')?.outcome;
+    const outcome = toldIn(before, 'study');
     expect(outcome).toEqual({
       ok: false,
       problem: {
@@ -66,7 +67,7 @@ describe('an entry whose answer takes a while', () => {
       ...answers,
       ask: (by: string, question: never) => ({ ...answers.ask(by, question), of: 'before' }),
     } as typeof answers;
-    const { outcome } = resolve(document, emptyStage, undefined, stale).entries.get('study') ?? {};
+    const outcome = toldIn(resolve(document, emptyStage, undefined, stale), 'study');
     expect(outcome?.ok && (outcome.result as StudyResult).isPending).toBe(true);
   });
 
@@ -81,9 +82,9 @@ describe('an entry whose answer takes a while', () => {
         return { ...told, answer: { ...told.answer, complete: false, undecided: half }, of: 'soFar' };
       },
     } as typeof answers;
-    const { outcome } = resolve(document, emptyStage, undefined, soFar).entries.get('study') ?? {};
+    const outcome = toldIn(resolve(document, emptyStage, undefined, soFar), 'study');
     if (!outcome?.ok) throw new Error(outcome?.problem.message);
-    const whole = resolve(document, emptyStage, undefined, answers).entries.get('study')?.outcome;
+    const whole = toldIn(resolve(document, emptyStage, undefined, answers), 'study');
     const { table, certainty, sentence, decided } = outcome.result as StudyResult;
     expect(decided).toBeCloseTo(1 - 2.5 / 6, 12);
     expect(certainty).toBeUndefined();
@@ -102,7 +103,7 @@ describe('an entry whose answer takes a while', () => {
         ...answers,
         ask: (by: string, question: never) => ({ ...answers.ask(by, question), of }),
       } as typeof answers;
-      const { outcome } = resolve(document, emptyStage, undefined, unchecked).entries.get('study') ?? {};
+      const outcome = toldIn(resolve(document, emptyStage, undefined, unchecked), 'study');
       if (!outcome?.ok) throw new Error(outcome?.problem.message);
       const told = outcome.result as StudyResult;
       expect([told.certainty, told.isPending]).toEqual([undefined, isPending]);
@@ -121,7 +122,7 @@ describe('an entry whose answer takes a while', () => {
     ],
   ] as const)('says so where nothing came of it: %s', (reason, message) => {
     const answers = { ask: () => ({ state: 'unanswerable' as const, reason }), version: () => 0 };
-    const { outcome } = resolve(document, emptyStage, undefined, answers).entries.get('study') ?? {};
+    const outcome = toldIn(resolve(document, emptyStage, undefined, answers), 'study');
     expect(outcome).toEqual({ ok: false, problem: { message } });
   });
 });
@@ -297,7 +298,7 @@ describe('the nearest point', () => {
     const curve = (stage = emptyStage) => {
       const outcome = outcomeOf(document, 'd', stage);
       if (!outcome?.ok) throw new Error(outcome?.problem.message);
-      return outcome.result as { program: unknown; parameters: readonly number[] };
+      return outcome.result as StudyResult & { program: unknown; parameters: readonly number[] };
     };
     const moved = withValue(emptyStage, 'study', '(1, 2)');
     expect(curve().parameters).toEqual([0, 3]);

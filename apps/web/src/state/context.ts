@@ -1,6 +1,6 @@
 import { createContext, useContext } from 'react';
 import { useStore } from 'zustand';
-import type { Resolved } from '@yperkine/demonstration';
+import { saidOf, type Resolved, type StudyResult } from '@yperkine/demonstration';
 import type { SightedStore } from './sight.ts';
 import type { Workbench, WorkbenchState } from './workbench.ts';
 
@@ -24,4 +24,9 @@ export function useWorkbenchState<T>(select: (state: WorkbenchState) => T): T {
 
 export function useResolved(id: string): Resolved | undefined {
   return useWorkbenchState((state) => state.resolution.entries.get(id));
+}
+
+/** What an entry says; undefined while it could not be worked out. */
+export function useSaid(id: string): StudyResult | undefined {
+  return useWorkbenchState((state) => saidOf(state.resolution, id));
 }

@@ -4,12 +4,12 @@ import type { WorkbenchState } from './workbench.ts';
 /** What may change from frame to frame while something moves. */
 const moving: ReadonlySet<keyof WorkbenchState> = new Set(['stage', 'resolution', 'records', 'caught']);
 
-/** Milliseconds within which what is out of sight has caught up with a motion. */
+/** Milliseconds in which nothing has to move before what is out of sight catches up. */
 const catchingUp = 250;
 
 /**
- * The state of a workbench as a part of the page sees it that may be out of sight: scrolled away, it follows what moves
- * and what is worked out a few times a second instead of every frame. Whatever else changes, it sees at once.
+ * The state of a workbench as a part of the page sees it that may be out of sight: scrolled away, it is told nothing while
+ * something moves or is worked out, and catches up once that rests. Whatever else changes, it sees at once.
  */
 export class SightedStore implements Pick<
   StoreApi<WorkbenchState>,
@@ -18,6 +18,8 @@ export class SightedStore implements Pick<
   private held: WorkbenchState;
   private isInSight = true;
   private waiting: ReturnType<typeof setTimeout> | null = null;
+  /** Whether something has moved since the wait began. */
+  private goesOn = false;
   private stopFollowing: (() => void) | null = null;
   private readonly listeners = new Set<(state: WorkbenchState, before: WorkbenchState) => void>();
 
@@ -51,7 +53,16 @@ export class SightedStore implements Pick<
 
   private follow(state: WorkbenchState): void {
     if (this.isInSight || !isOnlyMotion(this.held, state)) return this.tell(state);
-    this.waiting ??= setTimeout(() => this.tell(this.store.getState()), catchingUp);
+    this.goesOn = true;
+    this.waiting ??= this.wait();
+  }
+
+  private wait(): ReturnType<typeof setTimeout> {
+    this.goesOn = false;
+    return setTimeout(() => {
+      if (this.goesOn) this.waiting = this.wait();
+      else this.tell(this.store.getState());
+    }, catchingUp);
   }
 
   private tell(state: WorkbenchState): void {

@@ -10,7 +10,7 @@ import {
 } from '@yperkine/core';
 import type { Edit } from './change.ts';
 import { windowEdits } from './windows.ts';
-import type { Resolution } from '../resolve/resolve.ts';
+import type { Resolution } from '../resolve/resolution.ts';
 import { atOnce } from '../resolve/steps.ts';
 import type { Document, Id } from '../schema/document.ts';
 import { plottedOf } from '../entries/curve.ts';

@@ -1,5 +1,6 @@
 import type { Range } from '@yperkine/core';
-import { parameterOf, type Resolution } from '../resolve/resolve.ts';
+import { parameterOf } from '../resolve/resolve.ts';
+import type { Resolution } from '../resolve/resolution.ts';
 import { shownX, shownY } from '../scene/scene.ts';
 import {
   entrySchema,

@@ -1,4 +1,4 @@
-import type { Resolution } from '../resolve/resolve.ts';
+import type { Resolution } from '../resolve/resolution.ts';
 import type { Document } from '../schema/document.ts';
 import type { Stage } from '../stage/stage.ts';
 import type { Edit } from './change.ts';

@@ -90,23 +90,30 @@ export function integralCertainty({ certainty, bound }: ToldIntegral, rule: Roun
   return { text: `estimated${size}`, isProved: false };
 }
 
-/** What is wrong with an integral that has no value, in one sentence; null where it has one. */
-export function missingIntegral(
-  { value, diverges, undefinedOn, bounds }: ToldIntegral,
+/** Whether an integral has no value that could be told. */
+export const isMissing = ({ value, diverges, undefinedOn }: ToldIntegral): boolean =>
+  undefinedOn.length > 0 || diverges || Number.isNaN(value);
+
+/** What is wrong with an integral that has no value, in one sentence. */
+export function whyMissing(
+  { diverges, undefinedOn, bounds }: ToldIntegral,
   name: string,
   rule: RoundingRule,
-): Outcome<never> | null {
+): string {
   const [gap] = undefinedOn;
-  if (gap) {
-    const text = (x: number): string => format(knownNumber(x), rule).text;
-    return failed(
-      `${name} has no value from ${text(gap.low)} to ${text(gap.high)}, so there is no area over this interval.`,
-    );
-  }
-  if (diverges) return failed(`This integral diverges: the area under ${name} has no finite value.`);
-  if (!Number.isNaN(value)) return null;
-  return failed(tooFewDigits(bounds, rule));
+  const text = (x: number): string => format(knownNumber(x), rule).text;
+  if (gap)
+    return `${name} has no value from ${text(gap.low)} to ${text(gap.high)}, so there is no area over this interval.`;
+  if (diverges) return `This integral diverges: the area under ${name} has no finite value.`;
+  return tooFewDigits(bounds, rule);
 }
+
+/** That an integral has no value, as the problem of its study; null where it has one. */
+export const missingIntegral = (
+  told: ToldIntegral,
+  name: string,
+  context: WorkContext,
+): Outcome<never> | null => (isMissing(told) ? failed(whyMissing(told, name, context.rule())) : null);
 
 /** [0, 8] or [1, ∞), for headings. */
 export function bracketed({ from, to }: TypedInterval['texts']): string {

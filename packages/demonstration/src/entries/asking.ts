@@ -30,7 +30,6 @@ import { idsInText, remembered, typedValue } from './formulaValue.ts';
 import type { WorkContext } from './kind.ts';
 import { failed, waiting, worked, type Outcome } from './outcome.ts';
 import { parameterMap, unknownNumber } from './provedPlaces.ts';
-import type { StudyResult } from './study.ts';
 
 /** What is being done while there is no answer yet. */
 const doing: Readonly<Record<QuestionKind, string>> = {
@@ -60,7 +59,7 @@ const whyUnanswerable: Readonly<Record<WhyUnanswerable, string>> = {
 };
 
 /** What an entry makes of the answer to its question, which may come some frames later. */
-export function withAnswer<K extends QuestionKind, R extends StudyResult>(
+export function withAnswer<K extends QuestionKind, R>(
   context: WorkContext,
   question: QuestionOf<K>,
   work: (answer: AnswerTo[K]) => Outcome<R>,
@@ -74,14 +73,13 @@ export function withAnswer<K extends QuestionKind, R extends StudyResult>(
     case 'answered': {
       const outcome = work(answered.answer);
       if (answered.of === 'now' || !outcome.ok) return outcome;
-      if (answered.of === 'before') return worked({ ...outcome.result, isPending: true });
-      const { certainty: _tooEarly, ...result } = outcome.result;
+      if (answered.of === 'before') return { ...outcome, progress: { isPending: true } };
       if (answered.of === 'found' || answered.of === 'foundBefore') {
         const isPending = answered.of === 'foundBefore';
-        return worked({ ...(result as R), sentence: toBeChecked, ...(isPending ? { isPending } : {}) });
+        return { ...outcome, progress: { sentence: toBeChecked, ...(isPending ? { isPending } : {}) } };
       }
       const decided = 'interval' in question ? decidedShare(answered.answer, question.interval) : null;
-      return worked({ ...(result as R), sentence: doing[question.ask], decided });
+      return { ...outcome, progress: { sentence: doing[question.ask], decided } };
     }
   }
 }

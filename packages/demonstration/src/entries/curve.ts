@@ -1,7 +1,7 @@
 import type { Expression, Functions, Plotted, Program, Range, Rational } from '@yperkine/core';
-import type { Line } from '../numbers/line.ts';
 import type { Unit } from '../units/unit.ts';
 import type { Id } from '../fields/fields.ts';
+import type { StudyResult } from './study.ts';
 
 /** What the choice of a window looks at. */
 export const plottedOf = (curve: CurveResult, x: Range): Plotted => curve.standIn?.(x) ?? curve;
@@ -24,14 +24,17 @@ export interface CurveResult {
   readonly parameters: readonly number[];
   readonly exactParameters: ReadonlyMap<string, Rational>;
   readonly latex: string;
-  readonly lines: readonly Line[];
-  /** What it says, in words. */
-  readonly sentence: string;
   /** A stand-in over a window that is cheaper to look at, for a curve whose every value takes an integral. */
   readonly standIn?: (x: Range) => Plotted | null;
   /** Tiers that the curve is drawn in. */
   readonly tier: Id;
 }
+
+/** A curve that says what it is: no number in it waits for how numbers are written. */
+export interface StatedCurve extends CurveResult, StudyResult {}
+
+/** What such a curve says. */
+export const asStated = ({ lines, sentence }: StatedCurve): StudyResult => ({ lines, sentence });
 
 /** A name with its primes: f, f′, f″, f⁽⁴⁾. */
 export const primed = (name: string, order: number): string =>

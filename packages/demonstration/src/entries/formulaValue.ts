@@ -30,7 +30,7 @@ import type { Unit } from '../units/unit.ts';
 import { functionsMentioned, idsMentioned, parameterValues, statedUnit, unreadable } from './formula.ts';
 import { tooFewDigits } from './tooFewDigits.ts';
 import type { WorkContext } from './kind.ts';
-import { slopeAsDefined } from './slopeAsDefined.ts';
+import { slopeAsDefined, whyNoSlope, type MissingSlope } from './slopeAsDefined.ts';
 import { failed, waiting, worked, type Outcome } from './outcome.ts';
 
 /** What a formula without a variable comes to. */
@@ -42,7 +42,15 @@ export interface FormulaValue {
   /** Between which a number that was asked for is proved to lie, where that is known. */
   readonly bounds: Bounds | null;
   /** What there is to be said against it: a missing value, unlike units. */
-  readonly warning: string;
+  readonly warning: Warning;
+}
+
+/** A sentence, or the missing number of which it is told why there is none. */
+export type Warning = string | MissingSlope | { readonly missing: AnswerTo['value'] | null };
+
+export function warningText(warning: Warning, rule: RoundingRule): string {
+  if (typeof warning === 'string') return warning;
+  return 'tangent' in warning ? whyNoSlope(warning, rule) : missingSentence(warning.missing, rule);
 }
 
 /** Operations that a number may take before it is asked for as long questions are. */
@@ -66,17 +74,16 @@ export function formulaValue(body: Expression, context: WorkContext, asks = fals
     ): Outcome<FormulaValue> => {
       const { unit, sentence } = statedUnit('', body, context);
       const slope = Number.isNaN(value.value) ? slopeAsDefined(body, functions, context) : null;
-      if (slope && typeof slope !== 'string')
+      if (slope && 'value' in slope)
         return stated(slope, slope.exact && exactTextOf(writtenNumber(slope), new Map(), slope));
       const isNumber = Number.isFinite(value.value);
       const isTooLarge = Math.abs(value.value) === Infinity;
-      const why = (): string => slope ?? missingSentence(told, context.rule);
-      const missing = isNumber ? null : isTooLarge ? tooLarge : why();
+      const missing = isTooLarge ? tooLarge : (slope ?? { missing: told ?? null });
       const convention = meetsZeroToZero(formula, exactParameters) ? zeroToZero : '';
       return worked({
         value: isNumber ? value : nothing,
         unit,
-        warning: missing ?? (sentence || convention),
+        warning: isNumber ? sentence || convention : missing,
         form,
         bounds: told?.bounds ?? null,
       });
@@ -137,7 +144,7 @@ const nothing = knownNumber(NaN);
 const tooLarge = 'This is larger than any number that can be shown here.';
 
 /** Why there is no value: what a limit does instead of tending to a number. */
-function missingSentence(told: AnswerTo['value'] | undefined, rule: RoundingRule): string {
+function missingSentence(told: AnswerTo['value'] | null, rule: RoundingRule): string {
   const missing = told?.missing;
   if (told?.integral) return missingIntegralSentence(told.integral, told.bounds, rule);
   if (!missing) return 'This has no value.';

@@ -17,7 +17,8 @@ import type { ParameterResult } from './parameter/result.ts';
 export interface WorkContext {
   readonly id: Id;
   readonly directory: Directory;
-  readonly rule: RoundingRule;
+  /** How numbers are rounded, for who tells of one that keeps the entry from being worked out. */
+  rule(): RoundingRule;
   /** The unit along the x-axis. */
   readonly xUnit: Unit;
   /** The value of a parameter that is shown just now, where it differs from the document. */
@@ -32,8 +33,8 @@ export interface WorkContext {
   curve(id: Id): CurveResult | undefined;
   /** What came out of an entry that this one depends on, for a kind that stands on one other kind alone. */
   result<R>(id: Id): R | undefined;
-  /** What an entry that this one depends on says. */
-  said(id: Id): Said | undefined;
+  /** How an entry that this one depends on is headed. */
+  heading(id: Id): string | undefined;
   /** The answer to a question that may take long; one question an entry. */
   ask<K extends QuestionKind>(question: QuestionOf<K>): Answered<AnswerTo[K]>;
 }
@@ -59,9 +60,14 @@ export interface Spot {
   readonly tier: Id;
 }
 
-/** What an entry says: its heading, its typeset lines and its sentence. */
-export interface Said extends StudyResult {
-  readonly heading: string;
+/** How what an entry says is written. */
+export interface Wording {
+  /** How numbers are rounded. */
+  readonly rule: RoundingRule;
+  /** The unit along the x-axis. */
+  readonly xUnit: Unit;
+  /** What another entry says. */
+  said(id: Id): StudyResult | undefined;
 }
 
 /** How an entry is headed in the working. */
@@ -96,6 +102,8 @@ export interface EntryKind<E, R> {
    * Bad input is a problem, never an exception.
    */
   workOut(entry: E, context: WorkContext, previous: R | undefined): Outcome<R>;
+  /** What it says of its result; asked for by what is in sight. */
+  say?(result: R, entry: E, wording: Wording): StudyResult;
   /** What there is to draw in a tier, in pixels. */
   marks(id: Id, entry: E, result: R, tier: TierView): readonly Mark[];
   /** Its heading; without a result while it cannot be worked out. */

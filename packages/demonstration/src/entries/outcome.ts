@@ -11,8 +11,19 @@ export interface EntryProblem {
   readonly missingName?: string;
 }
 
+/** What is told beside a result while more is being found out. */
+export interface Progress {
+  /** Whether it answers what was asked a moment ago, while the new answer is worked out. */
+  readonly isPending?: boolean;
+  /** The share of the interval that is decided, where that is known. */
+  readonly decided?: number | null;
+  /** What is being done, in place of what the result says. */
+  readonly sentence?: string;
+}
+
 export type Outcome<R> =
-  { readonly ok: true; readonly result: R } | { readonly ok: false; readonly problem: EntryProblem };
+  | { readonly ok: true; readonly result: R; readonly progress?: Progress }
+  | { readonly ok: false; readonly problem: EntryProblem };
 
 export const worked = <R>(result: R): Outcome<R> => ({ ok: true, result });
 export const failed = (message: string, more: Omit<EntryProblem, 'message'> = {}): Outcome<never> => ({

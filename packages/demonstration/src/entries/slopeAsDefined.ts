@@ -17,14 +17,14 @@ import { parameterValues } from './formula.ts';
 import type { WorkContext } from './kind.ts';
 
 /**
- * What f′(a) is by the definition's limit where the rules of differentiation give nothing; a sentence where it is not
- * there: a corner, a vertical tangent, an end of f, no value. Null for any other formula.
+ * What f′(a) is by the definition's limit where the rules of differentiation give nothing; what there is instead of it
+ * where it is not there: a corner, a vertical tangent, an end of f, no value. Null for any other formula.
  */
 export function slopeAsDefined(
   body: Expression,
   functions: Functions,
   context: WorkContext,
-): KnownNumber | string | null {
+): KnownNumber | MissingSlope | null {
   if (body.kind !== 'apply') return null;
   const [order = 0] = body.orders;
   const [argument] = body.arguments;
@@ -40,9 +40,8 @@ export function slopeAsDefined(
     const tangent = tangentAt({ body: below, variable, program }, place, parameters);
     // A slope that the rules do not give may be there by the definition, too.
     if (tangent.kind === 'undefined' && order > 1) return null;
-    const at = `${variable} = ${formatTidily(place, context.rule).text}`;
     if (tangent.kind === 'line' && tangent.side === 'both') return tangent.slope;
-    return whyNone(tangent, { name: body.name, order, at }, context.rule);
+    return { tangent, name: body.name, order, variable, place };
   } catch (error) {
     if (error instanceof TooLarge) return null;
     throw error;
@@ -55,13 +54,21 @@ function numberOf(formula: Expression, functions: Functions, context: WorkContex
   return knownNumber(evaluateAt(program, 0, parameters), exactValue(formula, exactParameters));
 }
 
-interface Asked {
+/** What there is at a place instead of a derivative. */
+export interface MissingSlope {
+  readonly tangent: Tangent;
   readonly name: string;
   readonly order: number;
-  readonly at: string;
+  readonly variable: string;
+  readonly place: KnownNumber;
 }
 
-function whyNone(tangent: Tangent, { name, order, at }: Asked, rule: RoundingRule): string {
+/** Why there is no derivative, in one sentence. */
+export function whyNoSlope(
+  { tangent, name, order, variable, place }: MissingSlope,
+  rule: RoundingRule,
+): string {
+  const at = `${variable} = ${formatTidily(place, rule).text}`;
   const [slope, below] = [primed(name, order), primed(name, order - 1)];
   const text = (number: KnownNumber): string => formatTidily(number, rule).text;
   switch (tangent.kind) {

@@ -9,8 +9,9 @@ import {
 import { keyOfQuestion, unanswered, type Answers } from '../entries/answers.ts';
 import { kindOf } from '../schema/anyKind.ts';
 import type { CurveResult } from '../entries/curve.ts';
-import type { EntryKind, Head, NameableResult, Spot, Said, WorkContext } from '../entries/kind.ts';
-import type { StudyResult } from '../entries/study.ts';
+import type { EntryKind, NameableResult, Spot, WorkContext } from '../entries/kind.ts';
+import { headOfEntry } from './said.ts';
+import { unlessItThrows } from './unlessItThrows.ts';
 import { failed, waiting, type Outcome } from '../entries/outcome.ts';
 import type { ParameterResult } from '../entries/parameter/result.ts';
 import type { RoundingRule } from '../numbers/format.ts';
@@ -21,36 +22,8 @@ import { atOnce } from './steps.ts';
 import { isSameContent } from './content.ts';
 import { directoryOf } from './directory.ts';
 import type { Directory } from '../entries/names.ts';
-import { visibilitiesOf, type Visibilities } from './visibility.ts';
-
-/** An entry with what came out of it. The same object comes back while nothing it depends on changed. */
-export interface Resolved {
-  readonly id: Id;
-  readonly entry: Entry;
-  readonly outcome: Outcome<unknown>;
-  /** What it was worked out from beside its own content, to tell whether anything changed. */
-  readonly inputs: readonly unknown[];
-  /** Ids of the entries whose results it needs. */
-  readonly dependencies: readonly Id[];
-}
-
-export interface Resolution {
-  /** The document that was worked out. */
-  readonly document: Document;
-  /** In the order of the working. */
-  readonly entries: ReadonlyMap<Id, Resolved>;
-  readonly directory: Directory;
-  /** Which entries are shown just now. */
-  readonly visibilities: Visibilities;
-  readonly rule: RoundingRule;
-  /** The unit along the x-axis, and as it is typed. */
-  readonly xUnit: Unit;
-  readonly xUnitText: string;
-  /** Ids of the entries that were worked out again this time. */
-  readonly workedOut: readonly Id[];
-  /** Where its entries got the answers to long questions from. */
-  readonly answers: Answers;
-}
+import type { Resolution, Resolved } from './resolution.ts';
+import { visibilitiesOf } from './visibility.ts';
 
 /**
  * Works out a document as the stage shows it. Names are settled first, then every entry after those
@@ -146,7 +119,7 @@ class Resolver {
     );
     const staged = this.stage.values[id];
     const news = this.answers.version(id);
-    const inputs = [this.directory, this.rule, this.xUnit, staged, news, inCircle, ...results];
+    const inputs = [this.directory, this.xUnit, staged, news, inCircle, ...results];
     const resolved = this.reuse(id, entry, inputs) ?? {
       ...this.workOut(id, entry, kind, inputs, inCircle),
       dependencies,
@@ -173,6 +146,7 @@ class Resolver {
       before !== undefined &&
       before.inputs.length === inputs.length &&
       before.inputs.every((input, i) => input === inputs[i]) &&
+      (before.rule === null || before.rule === this.rule) &&
       isSameContent(before.entry, entry);
     if (!isSame) return undefined;
     return before.entry === entry ? before : { ...before, entry };
@@ -189,13 +163,14 @@ class Resolver {
     const before = this.previous?.entries.get(id);
     const isSameKind = before?.entry.kind === entry.kind && before.outcome.ok;
     const last = isSameKind ? before.outcome.result : undefined;
+    const context = this.contextFor(id);
     const outcome =
       inCircle !== undefined
         ? failed('This goes in a circle: it depends on itself through its own names.')
         : this.directory.duplicates.has(id)
           ? failed('This name is already taken by an earlier entry; please choose another.')
-          : attempted(() => this.inTime(id, () => kind.workOut(entry, this.contextFor(id), last)));
-    return { id, entry, outcome, inputs };
+          : attempted(() => this.inTime(id, () => kind.workOut(entry, context, last)));
+    return { id, entry, outcome, inputs, rule: context.looksAtRule() ? this.rule : null };
   }
 
   /**
@@ -237,11 +212,17 @@ class Resolver {
     return this.directory.resultOf.has(name);
   }
 
-  private contextFor(id: Id): WorkContext {
+  private contextFor(id: Id): WorkContext & { looksAtRule: () => boolean } {
+    const { rule } = this;
+    let isLookedAt = false;
     return {
       id,
       directory: this.directory,
-      rule: this.rule,
+      rule: () => {
+        isLookedAt = true;
+        return rule;
+      },
+      looksAtRule: () => isLookedAt,
       xUnit: this.xUnit,
       staged: this.stage.values[id],
       parameter: (of) => parameterIn(this.done.get(of)),
@@ -249,7 +230,7 @@ class Resolver {
       unit: (name) => (this.isOfResult(name) ? this.named(name)?.unit : unitIn(this.holderOf(name))),
       curve: (of) => curveIn(this.done.get(of)),
       result: <R>(of: Id) => resultIn(this.done.get(of)) as R | undefined,
-      said: (of) => saidBy(this.done.get(of)),
+      heading: (of) => headingIn(this.done.get(of)),
       ask: (question) => this.answers.ask(id, question),
     };
   }
@@ -269,15 +250,6 @@ function attempted(workOut: () => Outcome<unknown>): Outcome<unknown> {
         ? 'This is too large to be worked out; please split it into smaller parts.'
         : 'This cannot be worked out, through a fault of the program. All else works on.',
     );
-  }
-}
-
-/** What comes of something, or what stands for it where it throws. */
-export function unlessItThrows<T>(work: () => T, otherwise: T): T {
-  try {
-    return work();
-  } catch {
-    return otherwise;
   }
 }
 
@@ -308,11 +280,8 @@ function unitIn(resolved: Resolved | undefined): Unit | undefined {
 const resultIn = (resolved: Resolved | undefined): unknown =>
   resolved?.outcome.ok ? resolved.outcome.result : undefined;
 
-function saidBy(resolved: Resolved | undefined): Said | undefined {
-  if (!resolved?.outcome.ok) return undefined;
-  const { lines = [], sentence = '' } = resolved.outcome.result as Partial<StudyResult>;
-  return { heading: headOfEntry(resolved).heading, lines, sentence };
-}
+const headingIn = (resolved: Resolved | undefined): string | undefined =>
+  resolved?.outcome.ok ? headOfEntry(resolved).heading : undefined;
 
 function curveIn(resolved: Resolved | undefined): CurveResult | undefined {
   return resolved?.outcome.ok ? kindOf(resolved.entry).curve?.(resolved.outcome.result) : undefined;
@@ -337,13 +306,3 @@ export function placesOf({ entries }: Resolution, id: Id): readonly Spot[] {
 /** Whether an entry's marks are on the graphs just now. */
 export const isShown = ({ visibilities }: Resolution, id: Id): boolean =>
   visibilities.get(id)?.isShown ?? false;
-
-/** How an entry is headed in the working. */
-export function headOfEntry({ entry, outcome }: Resolved): Head {
-  const nameless: Head = { heading: 'An entry that cannot be shown', tone: 'ink' };
-  const head = unlessItThrows(
-    () => kindOf(entry).head(entry, outcome.ok ? outcome.result : undefined),
-    nameless,
-  );
-  return entry.look.tone === null ? head : { ...head, tone: entry.look.tone };
-}

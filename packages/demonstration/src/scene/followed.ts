@@ -1,6 +1,7 @@
 import type { Range } from '@yperkine/core';
 import type { SecantResult } from '../entries/secant/secant.ts';
-import { isShown, type Resolution } from '../resolve/resolve.ts';
+import { isShown } from '../resolve/resolve.ts';
+import type { Resolution } from '../resolve/resolution.ts';
 import type { Document, Id } from '../schema/document.ts';
 import { isDrawable } from '../marks/view.ts';
 

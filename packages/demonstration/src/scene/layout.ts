@@ -1,4 +1,5 @@
-import { curveOf, isShown, type Resolution } from '../resolve/resolve.ts';
+import { curveOf, isShown } from '../resolve/resolve.ts';
+import type { Resolution } from '../resolve/resolution.ts';
 import {
   inOrder,
   tickPixels,

@@ -1,5 +1,6 @@
 import { derivativesAt, evaluateAt, signChange } from '@yperkine/core';
-import { curveOf, type Resolution } from '../resolve/resolve.ts';
+import { curveOf } from '../resolve/resolve.ts';
+import type { Resolution } from '../resolve/resolution.ts';
 import type { Id } from '../schema/document.ts';
 import type { CurveResult } from '../entries/curve.ts';
 import { curvesIn } from './titles.ts';

@@ -4,16 +4,10 @@ import { evaluateAt, knownNumber, type Range } from '@yperkine/core';
 import { kindOf } from '../schema/anyKind.ts';
 import { primed } from '../entries/curve.ts';
 import { format } from '../numbers/format.ts';
-import {
-  unlessItThrows,
-  curveOf,
-  headOfEntry,
-  isShown,
-  parameterOf,
-  resultsOf,
-  type Resolution,
-  type Resolved,
-} from '../resolve/resolve.ts';
+import { unlessItThrows } from '../resolve/unlessItThrows.ts';
+import { curveOf, isShown, parameterOf, resultsOf } from '../resolve/resolve.ts';
+import { headOfEntry } from '../resolve/said.ts';
+import type { Resolution, Resolved } from '../resolve/resolution.ts';
 import {
   placeOfStudy,
   tickPixels,

@@ -1,5 +1,5 @@
 import type { SumResult } from '../entries/sum/result.ts';
-import type { Resolution } from '../resolve/resolve.ts';
+import type { Resolution } from '../resolve/resolution.ts';
 import type { Id } from '../schema/document.ts';
 import type { Scene } from './scene.ts';
 

@@ -1,7 +1,8 @@
 import { latexFunction, latexName } from '@yperkine/core';
 import { kindOf } from '../schema/anyKind.ts';
 import { primed, type CurveResult } from '../entries/curve.ts';
-import { curveOf, isShown, type Resolution } from '../resolve/resolve.ts';
+import { curveOf, isShown } from '../resolve/resolve.ts';
+import type { Resolution } from '../resolve/resolution.ts';
 import type { Document, Entry, Id } from '../schema/document.ts';
 import { unitText, type Unit } from '../units/unit.ts';
 import type { Mark } from '../marks/mark.ts';

@@ -1,7 +1,7 @@
 import type { Range } from '@yperkine/core';
 import { kindOf } from '../schema/anyKind.ts';
 import type { Spot } from '../entries/kind.ts';
-import type { Resolution } from '../resolve/resolve.ts';
+import type { Resolution } from '../resolve/resolution.ts';
 import type { EntryOf, Id } from '../schema/document.ts';
 
 /** The windows in which a distance is judged. */

@@ -11,6 +11,7 @@ import {
   type EntryOf,
   type Id,
   type ParameterResult,
+  shownValue,
 } from '@yperkine/demonstration';
 import { useCallback, useLayoutEffect, useRef, type KeyboardEvent } from 'react';
 import { NumberField } from '../../parts/NumberField.tsx';
@@ -50,14 +51,19 @@ export function LaneSlider({ id, entry, isLocked }: LaneSliderProps) {
   );
 }
 
-/** Tells a parameter's result now and whenever it changes; gives how to stop. */
-function follow(workbench: Workbench, id: Id, tell: (result: ParameterResult) => void): () => void {
-  let told: ParameterResult | undefined;
+/** Tells a parameter's result and how it is written, now and whenever they change; gives how to stop. */
+function follow(
+  workbench: Workbench,
+  id: Id,
+  tell: (result: ParameterResult, text: string) => void,
+): () => void {
+  let told: readonly unknown[] = [];
   const tellNews = () => {
-    const result = parameterOf(workbench.state.resolution, id);
-    if (!result || result === told) return;
-    told = result;
-    tell(result);
+    const { resolution } = workbench.state;
+    const result = parameterOf(resolution, id);
+    if (!result || (result === told[0] && resolution.rule === told[1])) return;
+    told = [result, resolution.rule];
+    tell(result, shownValue(result, resolution.rule));
   };
   tellNews();
   return workbench.store.subscribe(tellNews);
@@ -67,8 +73,10 @@ const asTyped = (text: string): string => text.replace('−', '-');
 
 function LaneValue({ id, entry, isLocked }: LaneSliderProps) {
   const workbench = useWorkbench();
+  const { resolution } = workbench.state;
+  const [now, rule] = [parameterOf(resolution, id), resolution.rule];
   const followText = useCallback(
-    (write: (text: string) => void) => follow(workbench, id, ({ text }) => write(asTyped(text))),
+    (write: (text: string) => void) => follow(workbench, id, (_, text) => write(asTyped(text))),
     [workbench, id],
   );
   return (
@@ -77,7 +85,7 @@ function LaneValue({ id, entry, isLocked }: LaneSliderProps) {
       label={`Value of ${entry.name}`}
       isLabelHidden
       takesFractions
-      value={asTyped(parameterOf(workbench.state.resolution, id)?.text ?? entry.value)}
+      value={asTyped(now ? shownValue(now, rule) : entry.value)}
       follow={followText}
       refuse={(next) => (entry.whole && !isWhole(next) ? `${entry.name} takes whole numbers only.` : null)}
       onCommit={(next) => {
@@ -102,7 +110,7 @@ function Slider({ id, entry, isLocked, scale }: LaneSliderProps & Pick<Parameter
   const settle = () => workbench.settle(id);
 
   const write = useCallback(
-    ({ value, text, unit }: ParameterResult) => {
+    ({ value, unit }: ParameterResult, text: string) => {
       const slider = input.current;
       if (!slider) return;
       const place = isDoubling ? doublingOf(value.value, scale) : value.value;
@@ -122,8 +130,9 @@ function Slider({ id, entry, isLocked, scale }: LaneSliderProps & Pick<Parameter
       event.preventDefault();
       workbench.show(id, stepped(present.value.value, steps, scale));
     }
-    const next = parameterOf(workbench.current(), id);
-    if (next) write(next);
+    const resolution = workbench.current();
+    const next = parameterOf(resolution, id);
+    if (next) write(next, shownValue(next, resolution.rule));
   };
   return (
     <input

@@ -2,14 +2,14 @@ import {
   format,
   headOfEntry,
   relation,
+  withUnit,
   type Id,
   type ReadoutResult,
-  type StudyResult,
   type TextSize,
 } from '@yperkine/demonstration';
-import { knownNumber } from '@yperkine/core';
+import { knownNumber, printLatex } from '@yperkine/core';
 import { FormulaLine } from '../../parts/Typeset.tsx';
-import { useResolved, useWorkbench, useWorkbenchState } from '../../state/context.ts';
+import { useResolved, useSaid, useWorkbench, useWorkbenchState } from '../../state/context.ts';
 import type { StandingEntry } from '../../state/texts.ts';
 import { cssColour } from '../../theme/colour.ts';
 
@@ -24,6 +24,7 @@ const sizes: Readonly<Record<TextSize, string>> = {
 /** What a standing text says: its paragraphs, or its large number with the records under it. */
 export function StandingBody({ id, entry }: { id: Id; entry: StandingEntry }) {
   const resolved = useResolved(id);
+  const said = useSaid(id);
   const tone = useWorkbenchState(({ resolution }) => {
     const source = entry.kind === 'statement' ? resolution.entries.get(entry.of) : undefined;
     return source ? headOfEntry(source).tone : null;
@@ -46,7 +47,8 @@ export function StandingBody({ id, entry }: { id: Id; entry: StandingEntry }) {
       </div>
     );
   }
-  const { lines, sentence } = resolved.outcome.result as StudyResult;
+  if (!said) return null;
+  const { lines, sentence } = said;
   return (
     <div style={style}>
       {lines.map((line, i) => (
@@ -69,16 +71,17 @@ function LargeNumber({ id, entry, result }: LargeNumberProps) {
   const workbench = useWorkbench();
   const record = useWorkbenchState(({ records }) => records[id]);
   const rule = useWorkbenchState(({ resolution }) => resolution.rule);
+  const { text, isExact } = format(result.value, rule);
   return (
     <>
       <p className="leading-tight">
         {entry.title ? (
           <span className="mr-2 text-[0.7em] text-quiet">{entry.title}</span>
         ) : (
-          <FormulaLine line={result.lines[0]?.slice(0, 1) ?? []} />
+          <FormulaLine line={[{ kind: 'latex', latex: printLatex(result.formula) }]} />
         )}
-        {!entry.title && <span className="live-number"> {relation(result.isExact)} </span>}
-        <span className="live-number font-semibold">{result.text}</span>
+        {!entry.title && <span className="live-number"> {relation(isExact)} </span>}
+        <span className="live-number font-semibold">{withUnit(text, result.unit)}</span>
       </p>
       {entry.keeps && record && (
         <p className="flex flex-wrap items-center gap-x-3 text-[0.9rem] text-quiet">

@@ -9,6 +9,7 @@ import {
   type SlideHandle,
   type TierView,
   type VertexHandle,
+  shownValue,
 } from '@yperkine/demonstration';
 import type { Workbench } from '../../state/workbench.ts';
 import { heldMark } from './Grip.tsx';
@@ -89,7 +90,7 @@ export function moveGrips(host: HTMLElement, scene: Scene, workbench: Workbench)
     tellValue(
       element,
       String(result.value.value),
-      `${result.text}, height ${height}${isCaught ? ', caught' : ''}`,
+      `${shownValue(result, resolution.rule)}, height ${height}${isCaught ? ', caught' : ''}`,
     );
   }
   for (const vertex of scene.vertices) {

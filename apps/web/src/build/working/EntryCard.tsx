@@ -1,4 +1,4 @@
-import { headOfEntry, type Entry, type Id, type StudyResult } from '@yperkine/demonstration';
+import { headOfEntry, type Entry, type Id } from '@yperkine/demonstration';
 import { memo, useState } from 'react';
 import { ResultNames } from './ResultNames.tsx';
 import { ShownWhen, useAbsence } from './ShownWhen.tsx';
@@ -8,7 +8,7 @@ import { lazily } from '../../parts/lazily.tsx';
 import { OwnTrouble } from '../../parts/OwnTrouble.tsx';
 import { Sight } from '../../parts/Sight.tsx';
 import { removeEntry } from '../../state/actions.ts';
-import { useResolved, useWorkbench, useWorkbenchState } from '../../state/context.ts';
+import { useResolved, useWorkbench, useWorkbenchState, useSaid } from '../../state/context.ts';
 import { studyCards } from '../studies/table.ts';
 import { CardFrame } from './CardFrame.tsx';
 import { cardActions, type Asked } from './cardActions.ts';
@@ -81,6 +81,7 @@ function Card({ id, entry }: { id: Id; entry: Entry }) {
 function GivenBody({ id, entry }: { id: Id; entry: FormulaEntry }) {
   const workbench = useWorkbench();
   const outcome = useResolved(id)?.outcome;
+  const said = useSaid(id);
   const isOpen = useWorkbenchState((state) => state.open === id);
   const problem = outcome && !outcome.ok ? outcome.problem : null;
   if (isOpen) return <GivenFormula id={id} entry={entry} problem={problem} />;
@@ -95,14 +96,14 @@ function GivenBody({ id, entry }: { id: Id; entry: FormulaEntry }) {
         />
         {/* The line lies over its button and lets it through, but for numbers that can be opened. */}
         <div className="pointer-events-none relative [&_button]:pointer-events-auto">
-          {outcome?.ok ? (
-            <Lines lines={(outcome.result as StudyResult).lines} tone="ink" />
+          {said ? (
+            <Lines lines={said.lines} tone="ink" />
           ) : (
             <span className="block py-1 text-[1.06rem]">{entry.text}</span>
           )}
         </div>
       </div>
-      {outcome?.ok && <Sentence text={(outcome.result as StudyResult).sentence} />}
+      {said && <Sentence text={said.sentence} />}
       {problem && <Unresolved problem={problem} />}
     </>
   );

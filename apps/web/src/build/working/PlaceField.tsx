@@ -1,4 +1,11 @@
-import { inOrder, placeOfStudy, type Document, type Id, type ParameterResult } from '@yperkine/demonstration';
+import {
+  inOrder,
+  placeOfStudy,
+  type Document,
+  type Id,
+  type ParameterResult,
+  shownValue,
+} from '@yperkine/demonstration';
 import { NumberField } from '../../parts/NumberField.tsx';
 import { useResolved, useWorkbench, useWorkbenchState } from '../../state/context.ts';
 
@@ -20,13 +27,14 @@ function placeWithoutLane({ entries }: Document, study: Id): Id | null {
 function XField({ parameter }: { readonly parameter: Id }) {
   const workbench = useWorkbench();
   const outcome = useResolved(parameter)?.outcome;
+  const rule = useWorkbenchState(({ resolution }) => resolution.rule);
   if (!outcome?.ok) return null;
-  const { name, text } = outcome.result as ParameterResult;
+  const result = outcome.result as ParameterResult;
   return (
     <NumberField
-      label={`Place ${name}`}
+      label={`Place ${result.name}`}
       takesFractions
-      value={text.replace('−', '-')}
+      value={shownValue(result, rule).replace('−', '-')}
       onCommit={(value) => workbench.setValue(parameter, value)}
       className="mt-2 max-w-40"
     />

@@ -2,7 +2,7 @@ import type { CurveResult, EntryProblem, Id, Line, StudyResult, Tone } from '@yp
 import clsx from 'clsx';
 import { BadgeCheck, SearchX } from 'lucide-react';
 import { FittedLine } from '../../parts/FittedLine.tsx';
-import { useResolved, useWorkbench } from '../../state/context.ts';
+import { useResolved, useSaid, useWorkbench } from '../../state/context.ts';
 import { jumpTo } from '../../state/where.ts';
 import { cssColour } from '../../theme/colour.ts';
 import { Problem } from './Problem.tsx';
@@ -21,11 +21,12 @@ export function Lines({ lines, tone }: { lines: readonly Line[]; tone: Tone }) {
 export function StudyBody({ id, tone }: { id: Id; tone: Tone }) {
   const workbench = useWorkbench();
   const outcome = useResolved(id)?.outcome;
+  const said = useSaid(id);
   if (!outcome) return null;
   if (!outcome.ok) return <Unresolved problem={outcome.problem} />;
-  const result = outcome.result as StudyResult & { readonly curve?: CurveResult };
-  const { lines, sentence, table, certainty, decided, isPending = false } = result;
-  const tier = result.curve?.tier;
+  if (!said) return null;
+  const { lines, sentence, table, certainty, decided, isPending = false } = said;
+  const tier = (outcome.result as { readonly curve?: CurveResult }).curve?.tier;
   const jump =
     tier === undefined
       ? undefined

@@ -5,7 +5,7 @@ import {
   resultsOf,
   type Entry,
   type Id,
-  type StudyResult,
+  saidOf,
 } from '@yperkine/demonstration';
 import type { MenuAction } from '../../parts/ActionMenu.tsx';
 import { removeEntry, setField } from '../../state/actions.ts';
@@ -68,10 +68,8 @@ function moveActions(workbench: Workbench, id: Id): MenuAction[] {
 
 /** Whether an entry has a line or sentence that can stand on the graph as a label. */
 function saysSomething(workbench: Workbench, id: Id, entry: Entry): boolean {
-  const outcome = workbench.current().entries.get(id)?.outcome;
-  if (!outcome?.ok || 'standing' in entry) return false;
-  const { lines = [], sentence = '' } = outcome.result as Partial<StudyResult>;
-  return lines.length > 0 || sentence !== '';
+  const said = saidOf(workbench.current(), id);
+  return said !== undefined && !('standing' in entry) && (said.lines.length > 0 || said.sentence !== '');
 }
 
 /** A place is moved by a slider, by its point alone, or not at all. */

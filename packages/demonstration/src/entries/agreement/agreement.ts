@@ -16,7 +16,6 @@ import {
   placeParts,
   unknownNumber,
 } from '../provedPlaces.ts';
-import type { StudyResult } from '../study.ts';
 import { guarded, withAnswer } from '../asking.ts';
 
 const agreementSchema = z.strictObject({
@@ -30,7 +29,7 @@ const agreementSchema = z.strictObject({
 });
 export type AgreementEntry = z.infer<typeof agreementSchema>;
 
-export interface AgreementResult extends StudyResult {
+export interface AgreementResult {
   readonly curve: CurveResult;
   readonly other: CurveResult;
   readonly found: ToldSolutions;
@@ -66,15 +65,15 @@ export const agreementKind: EntryKind<AgreementEntry, AgreementResult> = {
       if (!left || !right) return waiting(unknownNumber);
       const asked = { ask: 'solve', variable: curve.variable, interval: [from, to], order: 0 } as const;
       return withAnswer(context, { ...asked, body: left, equals: right }, (found) => {
-        const result = { curve, other, found };
-        return worked({
-          ...result,
-          lines: linesOf(result, context.rule),
-          sentence: sentenceOf(result, entry, context.rule),
-        });
+        return worked({ curve, other, found });
       });
     });
   },
+
+  say: (result, entry, { rule }) => ({
+    lines: linesOf(result, rule),
+    sentence: sentenceOf(result, entry, rule),
+  }),
 
   results: ({ found }, xUnit) => placeResults(found.solutions, xUnit),
 
@@ -88,12 +87,10 @@ export const agreementKind: EntryKind<AgreementEntry, AgreementResult> = {
   },
 };
 
-type Compared = Omit<AgreementResult, keyof StudyResult>;
-
 const nameOf = ({ name, order }: CurveResult): string => primed(name, order);
 
 /** The question f′(x) = g(x), and under it the single places, exact where they are proved to be. */
-function linesOf({ curve, other, found }: Compared, rule: RoundingRule): Line[] {
+function linesOf({ curve, other, found }: AgreementResult, rule: RoundingRule): Line[] {
   const x = latexName(curve.variable);
   const [left, right] = [curve, other].map(({ name, order }) => `${latexFunction(name, order)}(${x})`);
   const isOne = found.complete && found.everywhere.length === 1 && found.solutions.length === 0;
@@ -102,7 +99,11 @@ function linesOf({ curve, other, found }: Compared, rule: RoundingRule): Line[] 
   return [[latex(`${left ?? ''} = ${right ?? ''}\\,?`)], ...places];
 }
 
-function sentenceOf({ curve, other, found }: Compared, entry: AgreementEntry, rule: RoundingRule): string {
+function sentenceOf(
+  { curve, other, found }: AgreementResult,
+  entry: AgreementEntry,
+  rule: RoundingRule,
+): string {
   const where = overInterval(curve.variable, entry);
   const both = `${nameOf(curve)} and ${nameOf(other)}`;
   const [first] = found.everywhere;

@@ -1,7 +1,7 @@
 import { evaluatorFor, knownNumber, tree, type ToldIntegral } from '@yperkine/core';
 import { z } from 'zod';
 import { format, type RoundingRule } from '../../numbers/format.ts';
-import { latex, type Line } from '../../numbers/line.ts';
+import { latex } from '../../numbers/line.ts';
 import type { Mark } from '../../marks/mark.ts';
 import { dashes, toneOf } from '../../fields/tone.ts';
 import type { TierView } from '../../marks/view.ts';
@@ -31,7 +31,6 @@ import { primed, type CurveResult } from '../curve.ts';
 import type { EntryKind } from '../kind.ts';
 import { failed, waiting, worked } from '../outcome.ts';
 import { shortPlace } from '../provedPlaces.ts';
-import type { StudyResult } from '../study.ts';
 
 const areaBetweenSchema = z.strictObject({
   ...onInterval,
@@ -41,12 +40,14 @@ const areaBetweenSchema = z.strictObject({
 });
 export type AreaBetweenEntry = z.infer<typeof areaBetweenSchema>;
 
-export interface AreaBetweenResult extends StudyResult {
+export interface AreaBetweenResult {
   readonly curve: CurveResult;
   readonly other: CurveResult;
   readonly interval: TypedInterval;
   readonly told: ToldIntegral;
   readonly unit: Unit;
+  /** The integral as LaTeX. */
+  readonly statement: string;
 }
 
 /** The area between two curves, split where they cross. */
@@ -72,24 +73,20 @@ export const areaBetweenKind: EntryKind<AreaBetweenEntry, AreaBetweenResult> = {
       const second = tree.substitute(closed.result.body, other.variable, tree.name(curve.variable));
       const body = tree.subtract(asked.body, second);
       return withAnswer(context, { ...asked, ask: 'integral', isTotal: true, body }, (told) => {
-        const missing = missingIntegral(told, `${nameOf(curve)} − ${nameOf(other)}`, context.rule);
+        const missing = missingIntegral(told, `${nameOf(curve)} − ${nameOf(other)}`, context);
         if (missing) return missing;
         const unit = areaUnit(curve, context.xUnit);
         const integrand = `\\bigl|${curveLatex(curve)} - ${curveLatex({ ...other, variable: curve.variable })}\\bigr|`;
         const statement = integralLatex(curve, interval, context, integrand);
-        const lines: Line[] = [[latex(statement), ...integralParts(told, unit, context.rule)]];
-        return worked({
-          curve,
-          other,
-          interval,
-          told,
-          unit,
-          lines,
-          sentence: sentenceOf(told, curve, other, unit, context.rule),
-          certainty: integralCertainty(told, context.rule),
-        });
+        return worked({ curve, other, interval, told, unit, statement });
       });
     }),
+
+  say: (result, _entry, { rule }) => ({
+    lines: [[latex(result.statement), ...integralParts(result.told, result.unit, rule)]],
+    sentence: sentenceOf(result, rule),
+    certainty: integralCertainty(result.told, rule),
+  }),
 
   results: ({ told, unit }) => [{ key: 'area', label: 'area', number: numberOf(told), unit }],
 
@@ -107,13 +104,7 @@ const nameOf = (curve: CurveResult): string => primed(curve.name, curve.order);
 const sliver = 1e-9;
 
 /** The stretches on which one curve lies over the other, each with its area. */
-function sentenceOf(
-  { parts }: ToldIntegral,
-  curve: CurveResult,
-  other: CurveResult,
-  unit: Unit,
-  rule: RoundingRule,
-): string {
+function sentenceOf({ told: { parts }, curve, other, unit }: AreaBetweenResult, rule: RoundingRule): string {
   const size = parts.reduce((total, { value }) => total + Math.abs(value), 0);
   const told = parts.filter(({ sign, value }) => Math.abs(sign) === 1 && Math.abs(value) > size * sliver);
   if (told.length === 0) return '';

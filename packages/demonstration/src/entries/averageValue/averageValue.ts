@@ -36,7 +36,6 @@ import { intervalStudy, onInterval, studied, withAnswer, type TypedInterval } fr
 import { primed, type CurveResult } from '../curve.ts';
 import type { EntryKind } from '../kind.ts';
 import { worked } from '../outcome.ts';
-import type { StudyResult } from '../study.ts';
 
 const averageValueSchema = z.strictObject({
   ...onInterval,
@@ -46,7 +45,7 @@ const averageValueSchema = z.strictObject({
 });
 export type AverageValueEntry = z.infer<typeof averageValueSchema>;
 
-export interface AverageValueResult extends StudyResult {
+export interface AverageValueResult {
   readonly curve: CurveResult;
   readonly interval: TypedInterval;
   readonly average: KnownNumber;
@@ -54,6 +53,11 @@ export interface AverageValueResult extends StudyResult {
   readonly height: number;
   readonly isAverage: boolean;
   readonly unit: Unit;
+  readonly told: ToldIntegral;
+  /** The exact form of the average value, where it has one. */
+  readonly form: Expression | null;
+  /** Its definition as LaTeX. */
+  readonly statement: string;
 }
 
 /** The average value as the height of a rectangle of the same area; the rectangle can be tried at other heights. */
@@ -72,30 +76,15 @@ export const averageValueKind: EntryKind<AverageValueEntry, AverageValueResult> 
     studied(entry, context, ({ curve, interval, asked }) =>
       withAnswer(context, { ask: 'integral', isTotal: false, ...asked }, (told) => {
         const f = primed(curve.name, curve.order);
-        const missing = missingIntegral(told, f, context.rule);
+        const missing = missingIntegral(told, f, context);
         if (missing) return missing;
         const { average, form } = averageOf(told, interval);
         const isInterval = typeof context.staged === 'string' && context.staged.includes(' ; ');
         const tried = typeof context.staged === 'string' && !isInterval ? context.staged : entry.height;
         const height = tried === null ? average.value : Number(tried);
-        const unit = areaUnit(curve, context.xUnit);
         const [a, b] = [boundLatex(interval.texts.from, context), boundLatex(interval.texts.to, context)];
         const quotient = `\\frac{1}{${b} - ${isSigned(a) ? `(${a})` : a}}`;
-        const x = latexName(curve.variable);
-        const lines: Line[] = [
-          [
-            latex(
-              `\\overline{${latexFunction(curve.name, curve.order)}} = ${quotient} ${integralLatex(curve, interval, context)}`,
-            ),
-            ...equalsResult(average, context.rule, form && exactText(form)),
-            ...unitPart(curve.unit),
-          ],
-          [
-            latex(`\\int ${latexFunction(curve.name, curve.order)}(${x})\\,d${x}`),
-            ...integralParts(told, unit, context.rule),
-          ],
-          ...(tried === null ? [] : [triedLine(height, interval, unit, context.rule)]),
-        ];
+        const statement = `\\overline{${latexFunction(curve.name, curve.order)}} = ${quotient} ${integralLatex(curve, interval, context)}`;
         return worked({
           curve,
           interval,
@@ -103,12 +92,30 @@ export const averageValueKind: EntryKind<AverageValueEntry, AverageValueResult> 
           height,
           isAverage: tried === null,
           unit: curve.unit,
-          lines,
-          sentence: sentenceOf(height, average, numberOf(told).value, interval, f, unit, context.rule),
-          certainty: integralCertainty(told, context.rule),
+          told,
+          form,
+          statement,
         });
       }),
     ),
+
+  say(result, _entry, { rule, xUnit }) {
+    const { curve, told, average, form, statement, isAverage } = result;
+    const x = latexName(curve.variable);
+    const unit = areaUnit(curve, xUnit);
+    return {
+      lines: [
+        [latex(statement), ...equalsResult(average, rule, form && exactText(form)), ...unitPart(curve.unit)],
+        [
+          latex(`\\int ${latexFunction(curve.name, curve.order)}(${x})\\,d${x}`),
+          ...integralParts(told, unit, rule),
+        ],
+        ...(isAverage ? [] : [triedLine(result, unit, rule)]),
+      ],
+      sentence: sentenceOf(result, unit, rule),
+      certainty: integralCertainty(told, rule),
+    };
+  },
 
   results: ({ average, unit }) => [{ key: 'average', label: 'average value', number: average, unit }],
 
@@ -154,7 +161,11 @@ function averageOf(
   return { average: knownNumber(quotient, form && exactValue(form, new Map())), form };
 }
 
-function triedLine(height: number, { from, to }: TypedInterval, unit: Unit, rule: RoundingRule): Line {
+function triedLine(
+  { height, interval: { from, to } }: AverageValueResult,
+  unit: Unit,
+  rule: RoundingRule,
+): Line {
   return [
     words('this rectangle '),
     ...equalsResult(knownNumber(height * (to - from)), rule),
@@ -163,15 +174,12 @@ function triedLine(height: number, { from, to }: TypedInterval, unit: Unit, rule
 }
 
 function sentenceOf(
-  height: number,
-  average: KnownNumber,
-  area: number,
-  { from, to }: TypedInterval,
-  f: string,
+  { height, average, told, interval: { from, to }, curve }: AverageValueResult,
   unit: Unit,
   rule: RoundingRule,
 ): string {
-  const difference = height * (to - from) - area;
+  const f = primed(curve.name, curve.order);
+  const difference = height * (to - from) - numberOf(told).value;
   const text = withUnit(format(knownNumber(Math.abs(difference)), rule).text, unit);
   if (Math.abs(height - average.value) <= 1e-12 * Math.max(1, Math.abs(height)))
     return `The rectangle of this height has the same area as ${f} over the interval.`;

@@ -11,7 +11,6 @@ import { idsInText, typedValue } from '../formulaValue.ts';
 import type { FoundPoint } from '../keyPoints/kinds.ts';
 import type { EntryKind } from '../kind.ts';
 import { failed, worked } from '../outcome.ts';
-import type { StudyResult } from '../study.ts';
 
 const coarseSchema = z.strictObject({
   ...onInterval,
@@ -26,11 +25,13 @@ interface Sample {
   readonly y: number;
 }
 
-export interface CoarseResult extends StudyResult {
+export interface CoarseResult {
   readonly curve: CurveResult;
   readonly samples: readonly Sample[];
   /** Key points that the joined samples do not show. */
   readonly lost: readonly FoundPoint[];
+  /** Whether all key points are known. */
+  readonly isComplete: boolean;
 }
 
 const mostSamples = 2000;
@@ -63,15 +64,14 @@ export const coarseKind: EntryKind<CoarseEntry, CoarseResult> = {
       return withAnswer(context, { ask: 'keyPoints', order: 0, ...asked }, (told) => {
         const samples = samplesOf(curve, interval, distance);
         const lost = lostPoints(told, samples);
-        return worked({
-          curve,
-          samples,
-          lost,
-          lines: linesOf(lost, curve, context.rule),
-          sentence: sentenceOf(lost, told.complete, samples.length),
-        });
+        return worked({ curve, samples, lost, isComplete: told.complete });
       });
     }),
+
+  say: ({ lost, curve, isComplete, samples }, _entry, { rule }) => ({
+    lines: linesOf(lost, curve, rule),
+    sentence: sentenceOf(lost, isComplete, samples.length),
+  }),
 
   marks(id, _entry, { curve, samples, lost }, tier) {
     if (curve.tier !== tier.id) return [];

@@ -16,7 +16,7 @@ import { toneOf } from '../../fields/tone.ts';
 import type { TierView } from '../../marks/view.ts';
 import { common, idSchema, limits, unitSchema } from '../../fields/fields.ts';
 import { readUnit } from '../../units/unit.ts';
-import type { CurveResult } from '../curve.ts';
+import { asStated, type StatedCurve } from '../curve.ts';
 import type { EntryKind } from '../kind.ts';
 import { failed, worked } from '../outcome.ts';
 import { mostColumns, mostRows, pointsIn, readCsv, type RowFault } from './csv.ts';
@@ -44,7 +44,7 @@ const dataSchema = z.strictObject({
 });
 export type DataEntry = z.infer<typeof dataSchema>;
 
-export interface DataResult extends CurveResult {
+export interface DataResult extends StatedCurve {
   readonly points: readonly ExactPoint[];
   /** The same as doubles. */
   readonly xs: Float64Array;
@@ -65,6 +65,7 @@ export const dataKind: EntryKind<DataEntry, DataResult> = {
     tone: toneOf(0, family),
   }),
   curve: (result) => result,
+  say: asStated,
 
   workOut(entry, _context, previous) {
     const { name, variable, tier, family, unit } = entry;

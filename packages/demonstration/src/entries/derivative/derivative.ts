@@ -17,7 +17,7 @@ import { z } from 'zod';
 import type { EntryKind } from '../kind.ts';
 import { failed, waiting, worked, type Outcome } from '../outcome.ts';
 import { per } from '../../units/unit.ts';
-import { primed, type CurveResult } from '../curve.ts';
+import { primed, type CurveResult, asStated, type StatedCurve } from '../curve.ts';
 
 const derivativeSchema = z.strictObject({
   ...common,
@@ -29,7 +29,7 @@ const derivativeSchema = z.strictObject({
 export type DerivativeEntry = z.infer<typeof derivativeSchema>;
 
 /** The derivative of a function as a curve in a tier of its own, with its formula. */
-export const derivativeKind: EntryKind<DerivativeEntry, CurveResult> = {
+export const derivativeKind: EntryKind<DerivativeEntry, StatedCurve> = {
   schema: derivativeSchema,
   defaults: { degree: 1 },
   standsOn: (entry) => [entry.of],
@@ -38,8 +38,9 @@ export const derivativeKind: EntryKind<DerivativeEntry, CurveResult> = {
     tone: result ? toneOf(result.order, result.family) : 'quiet',
   }),
   curve: (result) => result,
+  say: asStated,
 
-  workOut(entry, context, previous): Outcome<CurveResult> {
+  workOut(entry, context, previous): Outcome<StatedCurve> {
     const of = context.curve(entry.of);
     if (!of) return waiting('This waits for its function, which cannot be worked out yet.');
     if (hasSingleValues(of.body, of.variable))

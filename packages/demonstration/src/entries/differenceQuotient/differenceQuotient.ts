@@ -17,6 +17,7 @@ import { primed, type CurveResult } from '../curve.ts';
 import { parameterValues } from '../formula.ts';
 import type { EntryKind } from '../kind.ts';
 import { failed, waiting, worked } from '../outcome.ts';
+import { shownValue, type ParameterResult } from '../parameter/result.ts';
 
 const differenceQuotientSchema = z.strictObject({
   ...common,
@@ -34,6 +35,8 @@ export type DifferenceQuotientEntry = z.infer<typeof differenceQuotientSchema>;
 export interface DifferenceQuotientResult extends CurveResult {
   /** What it was compiled from, so that a moving slider compiles nothing. */
   readonly madeFrom: readonly unknown[];
+  readonly of: CurveResult;
+  readonly step: ParameterResult;
 }
 
 /** The numerical derivative with a chosen step as a function of its own, to be laid beside the true one. */
@@ -70,11 +73,8 @@ export const differenceQuotientKind: EntryKind<DifferenceQuotientEntry, Differen
         functions: of.functions,
         ...parameterValues(program.parameters, context),
         latex: head,
-        lines: [
-          [latex(`${head} = ${quotientLatex(of, step.name, direction)}`)],
-          [latex(latexName(step.name)), live(` = ${step.text}`)],
-        ],
-        sentence: `Each height is the slope of a secant of ${primed(of.name, of.order)}; as ${step.name} shrinks it comes near ${primed(of.name, of.order + 1)}.`,
+        of,
+        step,
         unit: per(of.unit, context.xUnit),
         tier,
         madeFrom,
@@ -84,6 +84,14 @@ export const differenceQuotientKind: EntryKind<DifferenceQuotientEntry, Differen
       throw error;
     }
   },
+
+  say: ({ latex: head, of, step }, { direction }, { rule }) => ({
+    lines: [
+      [latex(`${head} = ${quotientLatex(of, step.name, direction)}`)],
+      [latex(latexName(step.name)), live(` = ${shownValue(step, rule)}`)],
+    ],
+    sentence: `Each height is the slope of a secant of ${primed(of.name, of.order)}; as ${step.name} shrinks it comes near ${primed(of.name, of.order + 1)}.`,
+  }),
 
   marks: (id, _entry, result, tier) =>
     result.tier === tier.id ? [{ ...curveMark(id, result, tier), dash: [1, 4] }] : [],

@@ -4,7 +4,7 @@ import { latex } from '../../numbers/line.ts';
 import { curveMark } from '../curveMark.ts';
 import { toneOf } from '../../fields/tone.ts';
 import { common, idSchema } from '../../fields/fields.ts';
-import { primed, type CurveResult } from '../curve.ts';
+import { primed, asStated, type StatedCurve } from '../curve.ts';
 import type { EntryKind } from '../kind.ts';
 import { distanceInputs, distanceProgram, type NearestResult } from '../nearest/nearest.ts';
 import { waiting, worked } from '../outcome.ts';
@@ -21,12 +21,13 @@ const distanceSchema = z.strictObject({
 export type DistanceEntry = z.infer<typeof distanceSchema>;
 
 /** The distance from a free point to the place of a curve at x, as a function of x. */
-export const distanceKind: EntryKind<DistanceEntry, CurveResult> = {
+export const distanceKind: EntryKind<DistanceEntry, StatedCurve> = {
   schema: distanceSchema,
   defaults: { name: 'D', family: 2 },
   standsOn: ({ of }) => [of],
   head: ({ name, family }) => ({ heading: `Distance ${name} from P`, tone: toneOf(0, family) }),
   curve: (result) => result,
+  say: asStated,
 
   workOut(entry, context) {
     const study = context.result<NearestResult>(entry.of);

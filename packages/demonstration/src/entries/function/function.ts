@@ -25,7 +25,7 @@ import {
 import { isSameFunctions } from '../formulaValue.ts';
 import type { EntryKind } from '../kind.ts';
 import { failed, waiting, worked } from '../outcome.ts';
-import type { CurveResult } from '../curve.ts';
+import { type CurveResult, asStated, type StatedCurve } from '../curve.ts';
 import { toneOf } from '../../fields/tone.ts';
 import { z } from 'zod';
 
@@ -43,7 +43,7 @@ const functionSchema = z.strictObject({
 export type FunctionEntry = z.infer<typeof functionSchema>;
 
 /** A function given by a formula, such as f(x) = 3x^2 - 5x - 2. */
-export const functionKind: EntryKind<FunctionEntry, CurveResult> = {
+export const functionKind: EntryKind<FunctionEntry, StatedCurve> = {
   schema: functionSchema,
   defaults: { family: 0, unit: '' },
   standsOn: () => [],
@@ -53,6 +53,7 @@ export const functionKind: EntryKind<FunctionEntry, CurveResult> = {
   },
   head: (entry) => ({ heading: 'Given', tone: toneOf(0, entry.family) }),
   curve: (result) => result,
+  say: asStated,
 
   dependsOn(entry, directory) {
     const reading = readDefinition(entry.text, directory.scope);

@@ -17,7 +17,7 @@ import { latex } from '../../numbers/line.ts';
 import { curveMark } from '../curveMark.ts';
 import { toneOf } from '../../fields/tone.ts';
 import { common, idSchema, typedSchema, unitSchema } from '../../fields/fields.ts';
-import { primed, type CurveResult } from '../curve.ts';
+import { primed, type CurveResult, asStated, type StatedCurve } from '../curve.ts';
 import { functionsMentioned, idsMentioned, parameterValues, unreadable } from '../formula.ts';
 import type { EntryKind } from '../kind.ts';
 import { readUnit } from '../../units/unit.ts';
@@ -38,7 +38,7 @@ const givenDerivativeSchema = z.strictObject({
 });
 export type GivenDerivativeEntry = z.infer<typeof givenDerivativeSchema>;
 
-export interface GivenDerivativeResult extends CurveResult {
+export interface GivenDerivativeResult extends StatedCurve {
   /** Values that say which of all functions with that derivative is meant; null where there are none. */
   readonly starts: Start | null;
 }
@@ -64,6 +64,7 @@ export const givenDerivativeKind: EntryKind<GivenDerivativeEntry, GivenDerivativ
     tone: result ? toneOf(result.order, entry.family) : 'quiet',
   }),
   curve: (result) => result,
+  say: asStated,
 
   workOut(entry, context) {
     const { scope } = context.directory;

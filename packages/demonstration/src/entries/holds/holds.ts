@@ -22,7 +22,6 @@ import { primed, type CurveResult } from '../curve.ts';
 import type { EntryKind } from '../kind.ts';
 import { worked } from '../outcome.ts';
 import { intervalText } from '../provedPlaces.ts';
-import type { StudyResult } from '../study.ts';
 
 const holdsSchema = z.strictObject({
   ...onInterval,
@@ -34,9 +33,11 @@ export type HoldsEntry = z.infer<typeof holdsSchema>;
 
 type Stretch = AnswerTo['holds']['stretches'][number];
 
-export interface HoldsResult extends StudyResult {
+export interface HoldsResult {
   readonly curve: CurveResult;
   readonly stretches: readonly Stretch[];
+  readonly isComplete: boolean;
+  readonly interval: TypedInterval;
 }
 
 /** The part of a curve on which a condition holds, made to stand out. */
@@ -60,14 +61,14 @@ export const holdsKind: EntryKind<HoldsEntry, HoldsResult> = {
       const condition = closedInVariable(entry.condition, curve, context, 'condition');
       if (!condition.ok) return condition;
       return withAnswer(context, { ask: 'holds', ...asked, body: condition.result.closed }, (told) =>
-        worked({
-          curve,
-          stretches: told.stretches,
-          lines: [lineOf(told.stretches, curve, context.rule)],
-          sentence: sentenceOf(told, curve, interval),
-        }),
+        worked({ curve, interval, stretches: told.stretches, isComplete: told.complete }),
       );
     }),
+
+  say: (result, _entry, { rule }) => ({
+    lines: [lineOf(result, rule)],
+    sentence: sentenceOf(result),
+  }),
 
   marks(id, _entry, { curve, stretches }, tier) {
     if (curve.tier !== tier.id) return [];
@@ -86,19 +87,15 @@ export const holdsKind: EntryKind<HoldsEntry, HoldsResult> = {
 };
 
 /** x ∈ [0, 1) ∪ {3}. */
-function lineOf(stretches: readonly Stretch[], { variable }: CurveResult, rule: RoundingRule): Line {
+function lineOf({ stretches, curve: { variable } }: HoldsResult, rule: RoundingRule): Line {
   const texts = stretches.map((stretch) => intervalText(stretch, rule));
   if (texts.length === 0) return [words('It holds nowhere.')];
   return [latex(`${latexName(variable)} \\in`), live(` ${texts.join(' ∪ ')}`)];
 }
 
-function sentenceOf(
-  { stretches, complete }: AnswerTo['holds'],
-  { variable }: CurveResult,
-  interval: TypedInterval,
-): string {
-  const where = overTyped(variable, interval);
-  if (!complete) return `${where}: it could not be proved that this is all.`;
+function sentenceOf({ stretches, isComplete, curve, interval }: HoldsResult): string {
+  const where = overTyped(curve.variable, interval);
+  if (!isComplete) return `${where}: it could not be proved that this is all.`;
   return stretches.length === 0
     ? `${where} it holds nowhere (proved).`
     : `${where} it holds there and nowhere else (proved).`;

@@ -1,7 +1,7 @@
 import { knownNumber, type ToldIntegral } from '@yperkine/core';
 import { z } from 'zod';
 import { format, type RoundingRule } from '../../numbers/format.ts';
-import { latex, type Line } from '../../numbers/line.ts';
+import { latex } from '../../numbers/line.ts';
 import { toneOf } from '../../fields/tone.ts';
 import { withUnit, type Unit } from '../../units/unit.ts';
 import {
@@ -27,7 +27,6 @@ import {
 import { primed, type CurveResult } from '../curve.ts';
 import type { EntryKind } from '../kind.ts';
 import { worked } from '../outcome.ts';
-import type { StudyResult } from '../study.ts';
 
 const integralSchema = z.strictObject({
   ...onInterval,
@@ -37,11 +36,13 @@ const integralSchema = z.strictObject({
 });
 export type IntegralEntry = z.infer<typeof integralSchema>;
 
-export interface IntegralResult extends StudyResult {
+export interface IntegralResult {
   readonly curve: CurveResult;
   readonly interval: TypedInterval;
   readonly told: ToldIntegral;
   readonly unit: Unit;
+  /** The integral as LaTeX. */
+  readonly statement: string;
 }
 
 /** The definite integral as a shaded area: with signs, or the total area between curve and axis. */
@@ -59,24 +60,21 @@ export const integralKind: EntryKind<IntegralEntry, IntegralResult> = {
   workOut(entry, context) {
     const work = ({ curve, interval, asked }: Studied) =>
       withAnswer(context, { ask: 'integral', isTotal: entry.isTotal, ...asked }, (told) => {
-        const missing = missingIntegral(told, primed(curve.name, curve.order), context.rule);
+        const missing = missingIntegral(told, primed(curve.name, curve.order), context);
         if (missing) return missing;
         const unit = areaUnit(curve, context.xUnit);
         const integrand = entry.isTotal ? `\\bigl|${curveLatex(curve)}\\bigr|` : curveLatex(curve);
         const statement = integralLatex(curve, interval, context, integrand);
-        const lines: Line[] = [[latex(statement), ...integralParts(told, unit, context.rule)]];
-        return worked({
-          curve,
-          interval,
-          told,
-          unit,
-          lines,
-          sentence: `${convergenceOf(interval)}${sentenceOf(told, entry.isTotal, curve, unit, context.rule)}`,
-          certainty: integralCertainty(told, context.rule),
-        });
+        return worked({ curve, interval, told, unit, statement });
       });
     return studied(entry, context, work, { mayBeInfinite: true });
   },
+
+  say: (result, { isTotal }, { rule }) => ({
+    lines: [[latex(result.statement), ...integralParts(result.told, result.unit, rule)]],
+    sentence: `${convergenceOf(result.interval)}${sentenceOf(result, isTotal, rule)}`,
+    certainty: integralCertainty(result.told, rule),
+  }),
 
   results: ({ told, unit }) => [{ key: 'area', label: 'area', number: numberOf(told), unit }],
 
@@ -95,13 +93,8 @@ const convergenceOf = ({ from, to }: TypedInterval): string =>
     : 'It converges: the integrals over longer and longer intervals approach this number. ';
 
 /** The areas over and under the axis, where there are both. */
-function sentenceOf(
-  { parts }: ToldIntegral,
-  isTotal: boolean,
-  curve: CurveResult,
-  unit: Unit,
-  rule: RoundingRule,
-): string {
+function sentenceOf({ told, curve, unit }: IntegralResult, isTotal: boolean, rule: RoundingRule): string {
+  const { parts } = told;
   const f = primed(curve.name, curve.order);
   if (!isTotal) return `Areas where ${f} lies under the axis count as negative.`;
   const sum = (sign: 1 | -1): number =>

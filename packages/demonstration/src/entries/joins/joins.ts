@@ -19,7 +19,7 @@ import { primed, type CurveResult } from '../curve.ts';
 import type { EntryKind } from '../kind.ts';
 import { failed, worked } from '../outcome.ts';
 import { shortPlace } from '../provedPlaces.ts';
-import type { StudyResult, StudyTable } from '../study.ts';
+import type { StudyTable } from '../study.ts';
 
 const joinsSchema = z.strictObject({
   ...onInterval,
@@ -36,11 +36,12 @@ interface Mend {
   readonly value: string;
 }
 
-export interface JoinsResult extends StudyResult {
+export interface JoinsResult {
   readonly curve: CurveResult;
   readonly joins: readonly ToldJoin[];
   /** The fractions and whole numbers that mend a join, each once. */
   readonly mends: readonly Mend[];
+  readonly interval: TypedInterval;
 }
 
 /** What a function does where its pieces meet: values and slopes from both sides, and what would mend them. */
@@ -65,12 +66,16 @@ export const joinsKind: EntryKind<JoinsEntry, JoinsResult> = {
           curve,
           joins,
           mends: mendsOf(joins, constant),
-          lines: joins.flatMap((join) => linesOf(join, curve, constant, context.rule)),
-          sentence: sentenceOf(joins, curve, interval),
-          ...(joins.length > 0 ? { table: tableOf(joins, curve, context.rule) } : {}),
+          interval,
         }),
       );
     }),
+
+  say: ({ curve, joins, interval }, { constant }, { rule }) => ({
+    lines: joins.flatMap((join) => linesOf(join, curve, constant, rule)),
+    sentence: sentenceOf(joins, curve, interval),
+    ...(joins.length > 0 ? { table: tableOf(joins, curve, rule) } : {}),
+  }),
 
   places: ({ curve, joins }) =>
     joins.flatMap(({ place, value }, i) =>

@@ -2,7 +2,6 @@ import {
   exactValue,
   knownNumber,
   printText,
-  type AnswerTo,
   type Asymptote,
   type Expression,
   type KnownNumber,
@@ -12,12 +11,12 @@ import { exactText } from '../../numbers/exactText.ts';
 import { format, formatTidily, type RoundingRule } from '../../numbers/format.ts';
 import { latex, lineEquation, words, type Line } from '../../numbers/line.ts';
 import { unitText, type Unit } from '../../units/unit.ts';
-import { certaintySentence } from '../asking.ts';
+import { certaintySentence, overTyped } from '../asking.ts';
 import { primed, type CurveResult } from '../curve.ts';
 import { placeParts } from '../provedPlaces.ts';
 import type { StudyTable } from '../study.ts';
 import { kindWords, type FoundPoint } from './kinds.ts';
-import type { KeyPointsEntry } from './result.ts';
+import type { KeyPointsEntry, KeyPointsResult } from './result.ts';
 import { summaryOf, type Proof } from './proof.ts';
 
 type Sides = NonNullable<FoundPoint['sides']>;
@@ -48,11 +47,10 @@ const jumpText = ({ left, right }: Sides, text: (side: SideHeight) => string): s
 export function linesOf(
   { shows }: KeyPointsEntry,
   shown: readonly FoundPoint[],
-  asymptotes: readonly Asymptote[],
-  { variable }: CurveResult,
+  { asymptotes, curve }: KeyPointsResult,
   rule: RoundingRule,
 ): Line[] {
-  const lines = shows.includes('asymptotes') ? asymptoteLines(asymptotes, variable, rule) : [];
+  const lines = shows.includes('asymptotes') ? asymptoteLines(asymptotes, curve.variable, rule) : [];
   return shown.length + lines.length === 0 ? [[words('Nothing of the kinds that are chosen.')]] : lines;
 }
 
@@ -80,13 +78,12 @@ const isSameLine = (a: Asymptote, b: Asymptote): boolean =>
   ].every(([p, q]) => p && q && p.value === q.value && printText(p.exact) === printText(q.exact));
 
 export function sentenceOf(
-  where: string,
+  { answer, curve, interval }: KeyPointsResult,
   { shows }: KeyPointsEntry,
-  answer: AnswerTo['keyPoints'],
-  curve: CurveResult,
-  rule: RoundingRule,
   proof: Proof | null,
+  rule: RoundingRule,
 ): string {
+  const where = overTyped(curve.variable, interval);
   // What a second check refuses is not called proved beside it.
   const first =
     proof?.isAccepted === false ? [] : [`${where}: ${certaintySentence(answer, rule, searchedThere)}`];

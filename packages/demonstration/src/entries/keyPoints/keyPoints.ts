@@ -1,4 +1,5 @@
 import { evaluateAt } from '@yperkine/core';
+import type { RoundingRule } from '../../numbers/format.ts';
 import type { Mark } from '../../marks/mark.ts';
 import { toneOf } from '../../fields/tone.ts';
 import type { TierView } from '../../marks/view.ts';
@@ -36,31 +37,25 @@ export const keyPointsKind: EntryKind<KeyPointsEntry, KeyPointsResult> = {
   workOut: (entry, context) =>
     studied(entry, context, ({ curve, interval, asked }) =>
       withAnswer(context, { ask: 'keyPoints', order: 0, ...asked }, (answer) => {
-        const where = overTyped(curve.variable, interval);
         const { points } = answer;
         const { asymptotes } = answer.asymptotes;
         if (points.length === 0 && isNowhere(curve, interval)) {
-          return failed(`${where}, ${nameOf(curve)} has no value anywhere.`);
+          return failed(`${overTyped(curve.variable, interval)}, ${nameOf(curve)} has no value anywhere.`);
         }
-        const shown = points.filter((point) => entry.shows.includes(groupOf(point)));
-        const { certificate } = answer;
-        const proof =
-          entry.proof === null || !certificate
-            ? null
-            : proofOf(certificate, entry.proof, curve, context.rule);
-        return worked({
-          curve,
-          interval,
-          points,
-          asymptotes,
-          proof,
-          lines: linesOf(entry, shown, asymptotes, curve, context.rule),
-          sentence: sentenceOf(where, entry, answer, curve, context.rule, proof),
-          certainty: completeness(answer.complete, 'found by search'),
-          ...(shown.length > 0 ? { table: tableOf(shown, curve, context.rule, context.xUnit) } : {}),
-        });
+        return worked({ curve, interval, points, asymptotes, answer });
       }),
     ),
+
+  say(result, entry, { rule, xUnit }) {
+    const { curve, answer } = result;
+    const shown = shownOf(result, entry);
+    return {
+      lines: linesOf(entry, shown, result, rule),
+      sentence: sentenceOf(result, entry, shownProof(result, entry, rule), rule),
+      certainty: completeness(answer.complete, 'found by search'),
+      ...(shown.length > 0 ? { table: tableOf(shown, curve, rule, xUnit) } : {}),
+    };
+  },
 
   results: ({ points, curve }, xUnit) =>
     points.flatMap((point, i) => {
@@ -80,11 +75,14 @@ export const keyPointsKind: EntryKind<KeyPointsEntry, KeyPointsResult> = {
       y === null ? [] : [{ key: `point ${i}`, label: `point ${i + 1}`, x, y, tier: curve.tier }],
     ),
 
-  marks(id, { shows, labels }, { curve, interval, points, asymptotes, proof }, tier) {
+  marks(id, entry, result, tier) {
+    const { curve, interval, points, asymptotes } = result;
+    const { shows, labels } = entry;
     if (curve.tier !== tier.id) return [];
     const tone = toneOf(curve.order, curve.family);
     const [x0, x1] = [tier.toX(interval.from), tier.toX(interval.to)];
-    const shown = points.filter((point) => shows.includes(groupOf(point)));
+    const shown = shownOf(result, entry);
+    const proof = shownProof(result, entry, tier.rule);
     return [
       { kind: 'span', entry: id, x0, x1, y: tier.frame.top + tier.frame.height, tone },
       ...(proof ? [proofMark(id, proof, curve, tier)] : []),
@@ -96,6 +94,19 @@ export const keyPointsKind: EntryKind<KeyPointsEntry, KeyPointsResult> = {
     ];
   },
 };
+
+/** The points of the kinds that were chosen. */
+const shownOf = ({ points }: KeyPointsResult, { shows }: KeyPointsEntry): FoundPoint[] =>
+  points.filter((point) => shows.includes(groupOf(point)));
+
+/** Why the list is complete, where that is laid under the curve; null too while it is being looked at. */
+function shownProof(
+  { answer: { certificate }, curve }: KeyPointsResult,
+  { proof }: KeyPointsEntry,
+  rule: RoundingRule,
+): Proof | null {
+  return proof === null || !certificate ? null : proofOf(certificate, proof, curve, rule);
+}
 
 function proofMark(id: Id, proof: Proof, curve: CurveResult, tier: TierView): Mark {
   const order = curve.order + proof.above;

@@ -1,10 +1,8 @@
-import type { Asymptote } from '@yperkine/core';
+import type { AnswerTo, Asymptote } from '@yperkine/core';
 import { z } from 'zod';
 import { onInterval, type TypedInterval } from '../asking.ts';
 import type { CurveResult } from '../curve.ts';
-import type { StudyResult } from '../study.ts';
 import { allGroups, type FoundPoint } from './kinds.ts';
-import type { Proof } from './proof.ts';
 
 export const keyPointsSchema = z.strictObject({
   ...onInterval,
@@ -21,12 +19,12 @@ export const keyPointsSchema = z.strictObject({
 });
 export type KeyPointsEntry = z.infer<typeof keyPointsSchema>;
 
-export interface KeyPointsResult extends StudyResult {
+export interface KeyPointsResult {
   readonly curve: CurveResult;
   readonly interval: TypedInterval;
   readonly points: readonly FoundPoint[];
   /** Level and slanting ones. */
   readonly asymptotes: readonly Asymptote[];
-  /** Why the list is complete, where that is shown; null too while it is being looked at. */
-  readonly proof: Proof | null;
+  /** How sure it is that these are all, and why. */
+  readonly answer: AnswerTo['keyPoints'];
 }

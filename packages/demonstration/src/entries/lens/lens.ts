@@ -9,9 +9,9 @@ import { atPlace, idSchema } from '../../fields/fields.ts';
 import { primed } from '../curve.ts';
 import type { EntryKind } from '../kind.ts';
 import { waiting, worked } from '../outcome.ts';
-import type { ParameterResult } from '../parameter/result.ts';
+import { shownValue, type ParameterResult } from '../parameter/result.ts';
 import { placeOn, placeWords, type Place } from '../point/point.ts';
-import type { StudyResult } from '../study.ts';
+import type { RoundingRule } from '../../numbers/format.ts';
 import { inThousands } from '../../numbers/inThousands.ts';
 
 const lensSchema = z.strictObject({
@@ -23,7 +23,7 @@ const lensSchema = z.strictObject({
 });
 export type LensEntry = z.infer<typeof lensSchema>;
 
-export interface LensResult extends Place, StudyResult {
+export interface LensResult extends Place {
   /** The slope of the tangent at the place; null where there is none. */
   readonly slope: number | null;
   readonly step: ParameterResult | null;
@@ -47,8 +47,10 @@ export const lensKind: EntryKind<LensEntry, LensResult> = {
     const tangent = tangentAt(curve, at.value, curve.parameters, curve.exactParameters);
     const slope = tangent.kind === 'line' ? tangent.slope.value : null;
     const step = entry.follows === null ? null : (context.parameter(entry.follows) ?? null);
-    return worked({ ...place, slope, step, lines: [], sentence: sentenceOf(entry, place, slope) });
+    return worked({ ...place, slope, step });
   },
+
+  say: (result, entry, { rule }) => ({ lines: [], sentence: sentenceOf(entry, result, rule) }),
 
   marks(id, entry, result, tier) {
     const { curve, at, slope } = result;
@@ -123,8 +125,8 @@ function secantMarks(id: string, { curve, at, step }: LensResult, view: TierView
 
 function sentenceOf(
   { magnification, follows }: LensEntry,
-  { curve, at }: Place,
-  slope: number | null,
+  { curve, at, slope }: LensResult,
+  rule: RoundingRule,
 ): string {
   const name = primed(curve.name, curve.order);
   const times = follows === null ? `Magnified ${magnification} times` : 'Magnified as the step shrinks';
@@ -132,5 +134,5 @@ function sentenceOf(
     slope === null
       ? `${name} does not become straight: it has no tangent there`
       : `${name} looks ever more like its tangent`;
-  return `${times} about ${curve.variable} = ${at.text}, ${seen}.`;
+  return `${times} about ${curve.variable} = ${shownValue(at, rule)}, ${seen}.`;
 }

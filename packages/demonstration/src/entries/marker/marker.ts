@@ -6,7 +6,6 @@ import { common, idSchema, typedSchema } from '../../fields/fields.ts';
 import { idsInText, typedValue, type FormulaValue } from '../formulaValue.ts';
 import type { EntryKind } from '../kind.ts';
 import { worked } from '../outcome.ts';
-import type { StudyResult } from '../study.ts';
 
 const markerSchema = z.strictObject({
   ...common,
@@ -18,9 +17,11 @@ const markerSchema = z.strictObject({
 });
 export type MarkerEntry = z.infer<typeof markerSchema>;
 
-export interface MarkerResult extends StudyResult {
+export interface MarkerResult {
   readonly x: KnownNumber;
   readonly y: KnownNumber;
+  /** Both with the exact forms that they are written in. */
+  readonly written: readonly [FormulaValue, FormulaValue];
 }
 
 /** A point whose coordinates are formulas: it goes where they go. */
@@ -36,16 +37,17 @@ export const markerKind: EntryKind<MarkerEntry, MarkerResult> = {
     if (!across.ok) return across;
     const up = typedValue(entry.y, context);
     if (!up.ok) return up;
-    const number = ({ value, form }: FormulaValue) =>
-      liveNumber(format(value, context.rule).text, value, form);
-    const [x, y] = [across.result.value, up.result.value];
+    const written = [across.result, up.result] as const;
+    return worked({ x: written[0].value, y: written[1].value, written });
+  },
+
+  say({ x, y, written: [across, up] }, _entry, { rule }) {
+    const number = ({ value, form }: FormulaValue) => liveNumber(format(value, rule).text, value, form);
     const isThere = Number.isFinite(x.value) && Number.isFinite(y.value);
-    return worked({
-      x,
-      y,
-      lines: [[latex('('), number(across.result), live(', '), number(up.result), latex(')')]],
+    return {
+      lines: [[latex('('), number(across), live(', '), number(up), latex(')')]],
       sentence: isThere ? '' : 'The marker has no place just now.',
-    });
+    };
   },
 
   results: ({ x, y }) => [

@@ -18,14 +18,13 @@ import type { TierView } from '../../marks/view.ts';
 import { common, idSchema } from '../../fields/fields.ts';
 import type { Directory } from '../names.ts';
 import { per } from '../../units/unit.ts';
-import { closedCurve, guarded, noFunction, withAnswer } from '../asking.ts';
+import { closedCurve, guarded, noFunction, withAnswer, completeness } from '../asking.ts';
 import { primed, type CurveResult } from '../curve.ts';
 import type { EntryKind } from '../kind.ts';
 import { failed, waiting, worked } from '../outcome.ts';
 import type { ParameterResult } from '../parameter/result.ts';
 import { valueOn } from '../point/point.ts';
 import { countedPlaces, intervalText, placeParts, placeResults, shortPlace } from '../provedPlaces.ts';
-import type { StudyResult } from '../study.ts';
 
 const meanValueSchema = z.strictObject({
   ...common,
@@ -44,10 +43,12 @@ interface End {
   readonly y: KnownNumber;
 }
 
-export interface MeanValueResult extends StudyResult {
+export interface MeanValueResult {
   readonly curve: CurveResult;
   readonly ends: readonly [End, End];
   readonly told: Told;
+  /** What the places are called: a letter that means nothing else. */
+  readonly letter: string;
 }
 
 /** The secant over an interval and all tangents that are parallel to it. */
@@ -85,21 +86,16 @@ export const meanValueKind: EntryKind<MeanValueEntry, MeanValueResult> = {
       return withAnswer(context, question, (told) => {
         if (!told)
           return failed(`${primed(curve.name, curve.order)} has no value at an end of the interval.`);
-        const letter = freeLetter(curve, context.directory);
-        return worked({
-          curve,
-          ends,
-          told,
-          lines: linesOf(told, curve, ends, letter, context.rule),
-          sentence: sentenceOf(told, curve, letter, context.rule),
-          certainty: {
-            text: told.points.complete ? 'complete (proved)' : 'not complete',
-            isProved: told.points.complete,
-          },
-        });
+        return worked({ curve, ends, told, letter: freeLetter(curve, context.directory) });
       });
     });
   },
+
+  say: (result, _entry, { rule }) => ({
+    lines: linesOf(result, rule),
+    sentence: sentenceOf(result, rule),
+    certainty: completeness(result.told.points.complete),
+  }),
 
   results: ({ told, curve }, xUnit) => [
     { key: 'slope', label: 'slope of the secant', number: slopeOf(told), unit: per(curve.unit, xUnit) },
@@ -157,13 +153,8 @@ function through(x: number, y: number, slope: number, tier: TierView) {
 const slopeOf = ({ slope, exactSlope }: Told): KnownNumber =>
   knownNumber(slope, exactSlope && exactValue(exactSlope, new Map()));
 
-function linesOf(
-  told: Told,
-  { name, order, variable }: CurveResult,
-  [a, b]: readonly [End, End],
-  letter: string,
-  rule: RoundingRule,
-): Line[] {
+function linesOf({ told, curve, ends: [a, b], letter }: MeanValueResult, rule: RoundingRule): Line[] {
+  const { name, order, variable } = curve;
   const f = latexFunction(name, order);
   const c = latexName(letter);
   const [p, q] = [latexName(a.at.name), latexName(b.at.name)];
@@ -190,9 +181,7 @@ const obstacles: Readonly<Record<Obstacle['kind'], string>> = {
 };
 
 function sentenceOf(
-  { points, conditions }: Told,
-  curve: CurveResult,
-  letter: string,
+  { told: { points, conditions }, curve, letter }: MeanValueResult,
   rule: RoundingRule,
 ): string {
   const f = primed(curve.name, curve.order);

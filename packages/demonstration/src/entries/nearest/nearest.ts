@@ -34,10 +34,10 @@ import {
   type TypedInterval,
 } from '../asking.ts';
 import { primed, type CurveResult } from '../curve.ts';
-import type { EntryKind, WorkContext } from '../kind.ts';
+import type { EntryKind } from '../kind.ts';
 import { failed, waiting, worked } from '../outcome.ts';
+import { shownValue } from '../parameter/result.ts';
 import { placeOn, valueOn, type Place } from '../point/point.ts';
-import type { StudyResult } from '../study.ts';
 import { readPoint } from '../throughPoints/pointList.ts';
 
 const nearestSchema = z.strictObject({
@@ -53,7 +53,7 @@ const nearestSchema = z.strictObject({
 });
 export type NearestEntry = z.infer<typeof nearestSchema>;
 
-export interface NearestResult extends StudyResult, Place {
+export interface NearestResult extends Place {
   /** The free point, alone. */
   readonly points: readonly ExactPoint[];
   /** Where on the curve the segment ends just now, and how long it is. */
@@ -61,6 +61,9 @@ export interface NearestResult extends StudyResult, Place {
   readonly length: KnownNumber;
   readonly nearest: readonly NearestPoint[];
   readonly isProved: boolean;
+  /** The formula of the curve, free of parameters, and the part of it that was looked at. */
+  readonly body: Expression;
+  readonly interval: TypedInterval;
 }
 
 /** The point of a curve that is nearest to a free point, with a segment that runs along the curve. */
@@ -102,16 +105,17 @@ export const nearestKind: EntryKind<NearestEntry, NearestResult> = {
             `${overTyped(variable, interval.result)} ${primed(curve.name, curve.order)} has no nearest point.`,
           );
         }
-        const parts = { curve, at, points: [free], end, length, nearest, isProved };
-        return worked({
-          ...parts,
-          lines: linesOf(parts, body, context),
-          sentence: sentenceOf(parts, interval.result, context.rule),
-          certainty: { text: isProved ? 'proved' : 'found by search', isProved },
-        });
+        const places = { points: [free], end, length, nearest, isProved };
+        return worked({ curve, at, ...places, body, interval: interval.result });
       });
     });
   },
+
+  say: (result, _entry, { rule }) => ({
+    lines: linesOf(result, rule),
+    sentence: sentenceOf(result, rule),
+    certainty: { text: result.isProved ? 'proved' : 'found by search', isProved: result.isProved },
+  }),
 
   results: ({ nearest, length, curve }, xUnit) => [
     { key: 'length', label: 'length of the segment', number: length, unit: curve.unit },
@@ -174,19 +178,12 @@ export const nearestKind: EntryKind<NearestEntry, NearestResult> = {
 const exactly = (value: number, exact: Expression | null): KnownNumber =>
   knownNumber(value, exact && exactValue(exact, new Map()));
 
-type Parts = Omit<NearestResult, keyof StudyResult>;
-
 const textOf = (number: KnownNumber, form: Expression | null, rule: RoundingRule): Line =>
   equalsResult(number, rule, form && exactText(form));
 
 /** The segment's length, the distance set up and simplified, and the nearest point with its distance. */
-function linesOf(
-  { curve, at, points, length, nearest }: Parts,
-  body: Expression,
-  context: WorkContext,
-): Line[] {
+function linesOf({ curve, at, points, length, nearest, body }: NearestResult, rule: RoundingRule): Line[] {
   const [free] = points as [ExactPoint];
-  const { rule } = context;
   const x = latexName(curve.variable);
   const f = `${latexFunction(curve.name, curve.order)}(${x})`;
   const [p, q] = [free.x, free.y].map((coordinate) => numberFormula(rational.toNumber(coordinate))) as [
@@ -216,7 +213,7 @@ function linesOf(
       words(' at '),
       latex(`${x} =`),
       live(' '),
-      liveNumber(at.text, at.value),
+      liveNumber(shownValue(at, rule), at.value),
     ],
     [setUp],
     ...(simplified === null ? [] : [[latex(`D(${x}) = ${simplified}`)]]),
@@ -245,8 +242,7 @@ function simplifiedDistance(body: Expression, variable: string, p: Expression, q
 
 /** Tells the point from the distance: where it is, and how far. */
 function sentenceOf(
-  { curve, at, end, nearest, isProved, points }: Parts,
-  interval: TypedInterval,
+  { curve, at, end, nearest, isProved, points, interval }: NearestResult,
   rule: RoundingRule,
 ): string {
   const text = (value: number): string => format(knownNumber(value), rule).text;
@@ -256,7 +252,7 @@ function sentenceOf(
   const far = text(nearest[0]?.distance ?? NaN);
   const many = nearest.length > 1;
   const lost = Number.isNaN(end.value)
-    ? ` At ${curve.variable} = ${at.text} the curve has no point, so there is no segment.`
+    ? ` At ${curve.variable} = ${shownValue(at, rule)} the curve has no point, so there is no segment.`
     : '';
   const sure = isProved ? 'No point is nearer (proved).' : 'It was found by search.';
   const told = many

@@ -1,21 +1,21 @@
 import { latexName, normalTo, tangentAt, type Tangent } from '@yperkine/core';
 import { z } from 'zod';
-import { formatTidily } from '../../numbers/format.ts';
+import { formatTidily, type RoundingRule } from '../../numbers/format.ts';
 import { countedIn, latex, lineEquation, live, liveRelation, type Line } from '../../numbers/line.ts';
 import { lineMark, verticalMark } from '../../marks/lineMark.ts';
 import { toneOf } from '../../fields/tone.ts';
 import { atPlace } from '../../fields/fields.ts';
 import { primed } from '../curve.ts';
-import type { EntryKind, WorkContext } from '../kind.ts';
+import type { EntryKind, Wording } from '../kind.ts';
 import { waiting, worked } from '../outcome.ts';
 import { lineResults } from '../lineResults.ts';
+import { shownValue } from '../parameter/result.ts';
 import { placeOn, placeWords, type Place } from '../point/point.ts';
-import type { StudyResult } from '../study.ts';
 
 const normalSchema = z.strictObject({ ...atPlace, kind: z.literal('normal') });
 export type NormalEntry = z.infer<typeof normalSchema>;
 
-export interface NormalResult extends Place, StudyResult {
+export interface NormalResult extends Place {
   /** Undefined where there is no tangent. */
   readonly normal: Tangent | undefined;
 }
@@ -32,13 +32,13 @@ export const normalKind: EntryKind<NormalEntry, NormalResult> = {
     if (typeof place === 'string') return waiting(place);
     const { curve, at } = place;
     const normal = normalTo(tangentAt(curve, at.value, curve.parameters, curve.exactParameters));
-    return worked({
-      ...place,
-      normal,
-      lines: normal ? linesOf(normal, place, context) : [],
-      sentence: sentenceOf(normal, place),
-    });
+    return worked({ ...place, normal });
   },
+
+  say: (result, _entry, wording) => ({
+    lines: linesOf(result, wording),
+    sentence: sentenceOf(result, wording.rule),
+  }),
 
   results: ({ normal, curve }, xUnit) => (normal ? lineResults(normal, curve, xUnit) : []),
 
@@ -64,7 +64,8 @@ export const normalKind: EntryKind<NormalEntry, NormalResult> = {
   },
 };
 
-function linesOf(normal: Tangent, { curve }: Place, { rule, xUnit }: WorkContext): Line[] {
+function linesOf({ normal, curve }: NormalResult, { rule, xUnit }: Wording): Line[] {
+  if (!normal) return [];
   if (normal.kind === 'vertical') {
     const x = formatTidily(normal.x, rule);
     return [[latex(latexName(curve.variable)), liveRelation(x.isExact), live(x.text)]];
@@ -74,8 +75,8 @@ function linesOf(normal: Tangent, { curve }: Place, { rule, xUnit }: WorkContext
   return [[...line, ...countedIn(curve.unit, curve.variable, xUnit)]];
 }
 
-function sentenceOf(normal: Tangent | undefined, { curve, at }: Place): string {
-  const place = `${curve.variable} = ${at.text}`;
+function sentenceOf({ normal, curve, at }: NormalResult, rule: RoundingRule): string {
+  const place = `${curve.variable} = ${shownValue(at, rule)}`;
   if (!normal)
     return `${primed(curve.name, curve.order)} has no tangent at ${place}, so it has no normal there.`;
   if (normal.kind === 'vertical') return `At ${place} the tangent is level, so the normal is vertical.`;

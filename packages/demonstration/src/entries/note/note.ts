@@ -1,14 +1,13 @@
-import { latexFunction, latexName, printLatex } from '@yperkine/core';
+import { latexFunction, latexName, printLatex, type KnownNumber } from '@yperkine/core';
 import { z } from 'zod';
 import { latex, liveNumber, live, words, type Line, type Part } from '../../numbers/line.ts';
-import { format, type RoundingRule } from '../../numbers/format.ts';
+import { format } from '../../numbers/format.ts';
 import { prosePieces, type ProsePiece } from '../prose.ts';
 import type { Directory } from '../names.ts';
 import { common, standingSchema, textSizeSchema, typedSchema, type Id } from '../../fields/fields.ts';
 import { idsInText, typedValue } from '../formulaValue.ts';
 import type { EntryKind, WorkContext } from '../kind.ts';
 import { worked, type EntryProblem } from '../outcome.ts';
-import type { StudyResult } from '../study.ts';
 
 const noteSchema = z.strictObject({
   ...common,
@@ -22,7 +21,9 @@ const noteSchema = z.strictObject({
 });
 export type NoteEntry = z.infer<typeof noteSchema>;
 
-export interface NoteResult extends StudyResult {
+export interface NoteResult {
+  /** What stands in its paragraphs, piece by piece. */
+  readonly paragraphs: readonly (readonly Filled[])[];
   /** The first of its values that cannot be worked out, and why. */
   readonly fault: { readonly text: string; readonly problem: EntryProblem } | null;
 }
@@ -37,22 +38,31 @@ export const noteKind: EntryKind<NoteEntry, NoteResult> = {
   head: () => ({ heading: 'Note', tone: 'ink' }),
 
   workOut(entry, context) {
-    const rule = { ...context.rule, decimals: entry.decimals ?? context.rule.decimals };
     let fault: NoteResult['fault'] = null;
-    const put = (piece: ProsePiece): Part[] => {
+    const put = (piece: ProsePiece): readonly Filled[] => {
       if (piece.kind === 'words') return [words(piece.text)];
       if (piece.kind === 'mathematics') return [latex(piece.latex)];
-      const filled = filledIn(piece.text, rule, context);
-      if (!('problem' in filled)) return [...filled];
+      const filled = filledIn(piece.text, context);
+      if (!('problem' in filled)) return filled;
       fault ??= { text: piece.text, problem: filled.problem };
       return [live('…')];
     };
-    const lines: Line[] = paragraphsOf(entry.text, context.directory).map((pieces) => pieces.flatMap(put));
-    return worked({ lines, sentence: '', fault });
+    const paragraphs = paragraphsOf(entry.text, context.directory).map((pieces) => pieces.flatMap(put));
+    return worked({ paragraphs, fault });
+  },
+
+  say({ paragraphs }, { decimals }, wording) {
+    const rule = { ...wording.rule, decimals: decimals ?? wording.rule.decimals };
+    const written = (piece: Filled): Part =>
+      'value' in piece ? liveNumber(format(piece.value, rule).text, piece.value, piece.form) : piece;
+    return { lines: paragraphs.map((pieces): Line => pieces.map(written)), sentence: '' };
   },
 
   marks: () => [],
 };
+
+/** A part as it stands, or a number that is still to be written. */
+type Filled = Part | { readonly value: KnownNumber; readonly form: string | null };
 
 const paragraphsOf = (text: string, directory: Directory): (readonly ProsePiece[])[] =>
   text.split('\n').map((paragraph) => prosePieces(paragraph, directory));
@@ -76,22 +86,20 @@ const idOfName = (name: string, { idOf }: Directory): Id | undefined =>
 /** What is put in for a value or a definition. */
 function filledIn(
   text: string,
-  rule: RoundingRule,
   context: WorkContext,
-): readonly Part[] | { readonly problem: EntryProblem } {
+): readonly Filled[] | { readonly problem: EntryProblem } {
   const name = nameIn(text);
-  if (name !== undefined) return definitionParts(name, rule, context);
+  if (name !== undefined) return definitionParts(name, context);
   const outcome = typedValue(text, context);
   if (!outcome.ok) return { problem: outcome.problem };
   const { value, form } = outcome.result;
-  return [liveNumber(format(value, rule).text, value, form)];
+  return [{ value, form }];
 }
 
 function definitionParts(
   name: string,
-  rule: RoundingRule,
   context: WorkContext,
-): readonly Part[] | { readonly problem: EntryProblem } {
+): readonly Filled[] | { readonly problem: EntryProblem } {
   const id = idOfName(name, context.directory);
   if (id === undefined)
     return { problem: { message: `There is nothing called “${name}” to show the definition of.` } };
@@ -102,5 +110,5 @@ function definitionParts(
   }
   const number = context.number(name);
   if (!number) return { problem: { message: `“${name}” cannot be worked out yet.`, isWaiting: true } };
-  return [latex(`${latexName(name)} = `), liveNumber(format(number, rule).text, number)];
+  return [latex(`${latexName(name)} = `), { value: number, form: null }];
 }

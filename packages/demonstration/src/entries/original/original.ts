@@ -13,7 +13,7 @@ import { latex } from '../../numbers/line.ts';
 import { curveMark } from '../curveMark.ts';
 import { toneOf } from '../../fields/tone.ts';
 import { common, idSchema } from '../../fields/fields.ts';
-import { primed, type CurveResult } from '../curve.ts';
+import { primed, type CurveResult, asStated, type StatedCurve } from '../curve.ts';
 import { parameterValues } from '../formula.ts';
 import { isGivenAlone } from '../givenDerivative/givenDerivative.ts';
 import type { EntryKind } from '../kind.ts';
@@ -32,7 +32,7 @@ const originalSchema = z.strictObject({
 export type OriginalEntry = z.infer<typeof originalSchema>;
 
 /** The function itself (or a lower derivative) behind a given derivative, by its start values, as a curve of its own. */
-export const originalKind: EntryKind<OriginalEntry, CurveResult> = {
+export const originalKind: EntryKind<OriginalEntry, StatedCurve> = {
   schema: originalSchema,
   defaults: { degree: 0 },
   standsOn: ({ of }) => [of],
@@ -41,6 +41,7 @@ export const originalKind: EntryKind<OriginalEntry, CurveResult> = {
     tone: result ? toneOf(entry.degree, result.family) : 'quiet',
   }),
   curve: (result) => result,
+  say: asStated,
 
   workOut({ of, degree: order, tier }, context, previous) {
     const given = context.curve(of);

@@ -1,6 +1,5 @@
 import { isReserved, knownNumber, rational, type KnownNumber } from '@yperkine/core';
 import { z } from 'zod';
-import { format, formatSetting, formatTidily, type RoundingRule } from '../../numbers/format.ts';
 import { settingValue } from '../../numbers/setting.ts';
 import { readUnit, type Unit } from '../../units/unit.ts';
 import { common, decimalSchema, settingSchema, unitSchema } from '../../fields/fields.ts';
@@ -76,7 +75,7 @@ export const parameterKind: EntryKind<ParameterEntry, ParameterResult> = {
   defines: ({ name }) => ({ name, isFunction: false }),
   head: ({ name }) => ({ heading: `Slider ${name}`, tone: 'ink' }),
 
-  workOut(entry, { staged, rule }) {
+  workOut(entry, { staged }) {
     if (isReserved(entry.name))
       return failed(`“${entry.name}” already has a meaning; please choose another name.`);
     const { scale, unit } = settingsOf(entry);
@@ -84,14 +83,14 @@ export const parameterKind: EntryKind<ParameterEntry, ParameterResult> = {
     const shown = staged ?? entry.value;
     if (typeof shown === 'number') {
       const value = inMotion(shown, entry, scale);
-      return worked({ name: entry.name, value, text: textOf(value, rule), scale, unit });
+      return worked({ name: entry.name, value, setting: null, scale, unit });
     }
     const exact = settingValue(shown);
     if (entry.whole && !(exact && rational.isInteger(exact))) {
       return failed(`${entry.name} takes whole numbers only, and ${shown.replace('-', '−')} is none.`);
     }
     const value = knownNumber(exact ? rational.toNumber(exact) : NaN, exact);
-    return worked({ name: entry.name, value, text: formatSetting(shown, rule), scale, unit });
+    return worked({ name: entry.name, value, setting: shown, scale, unit });
   },
 
   marks: () => [],
@@ -124,6 +123,3 @@ function inMotion(shown: number, { whole, motion }: ParameterEntry, scale: Slide
 }
 
 const wholeNumber = (value: number): KnownNumber => knownNumber(value, rational.rational(value));
-
-const textOf = (value: KnownNumber, rule: RoundingRule): string =>
-  (value.exact ? formatTidily(value, rule) : format(value, rule)).text;

@@ -18,13 +18,12 @@ import { zeroToZero } from '../formulaValue.ts';
 import type { EntryKind, WorkContext } from '../kind.ts';
 import { waiting, worked } from '../outcome.ts';
 import { primed, type CurveResult } from '../curve.ts';
-import type { ParameterResult } from '../parameter/result.ts';
-import type { StudyResult } from '../study.ts';
+import { shownValue, type ParameterResult } from '../parameter/result.ts';
 
 const pointSchema = z.strictObject({ ...atPlace, kind: z.literal('point') });
 export type PointEntry = z.infer<typeof pointSchema>;
 
-export interface PointResult extends Place, StudyResult {
+export interface PointResult extends Place {
   readonly y: KnownNumber;
 }
 
@@ -43,21 +42,25 @@ export const pointKind: EntryKind<PointEntry, PointResult> = {
     if (typeof place === 'string') return waiting(place);
     const { curve, at } = place;
     const y = valueOn(curve, at);
-    const { rule } = context;
+    return worked({ curve, at, y });
+  },
+
+  say({ curve, at, y }, _entry, { rule, xUnit }) {
     const name = latexFunction(curve.name, curve.order);
+    const place = shownValue(at, rule);
     const form = at.value.exact && exactTextOf(curve.body, exactValues(curve, at.value.exact), y);
     const line = [
       latex(`${name}(`),
-      live(at.text),
+      live(place),
       latex(')'),
       ...equalsResult(y, rule, form),
       ...unitPart(curve.unit),
     ];
     const isConvention = at.value.exact && meetsZeroToZero(curve.body, exactValues(curve, at.value.exact));
     const sentence = Number.isFinite(y.value)
-      ? `The point lies on the curve at ${curve.variable} = ${withUnit(at.text, context.xUnit)}, at the height ${withUnit(format(y, rule).text, curve.unit)}.${isConvention ? ` ${zeroToZero}` : ''}`
-      : `${primed(curve.name, curve.order)} has no value at ${curve.variable} = ${at.text}.`;
-    return worked({ curve, at, y, lines: [line], sentence });
+      ? `The point lies on the curve at ${curve.variable} = ${withUnit(place, xUnit)}, at the height ${withUnit(format(y, rule).text, curve.unit)}.${isConvention ? ` ${zeroToZero}` : ''}`
+      : `${primed(curve.name, curve.order)} has no value at ${curve.variable} = ${place}.`;
+    return { lines: [line], sentence };
   },
 
   results: ({ curve, y }) => [{ key: 'height', label: 'height', number: y, unit: curve.unit }],

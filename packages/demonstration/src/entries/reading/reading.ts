@@ -1,14 +1,21 @@
 import { evaluateAt, findingSentence, latexName, type AnswerTo } from '@yperkine/core';
 import { z } from 'zod';
-import { latex, live, words } from '../../numbers/line.ts';
+import { latex, live, words, type Part } from '../../numbers/line.ts';
 import type { Mark } from '../../marks/mark.ts';
 import { toneOf } from '../../fields/tone.ts';
-import { completeness, intervalStudy, onInterval, overTyped, studied, withAnswer } from '../asking.ts';
+import {
+  completeness,
+  intervalStudy,
+  onInterval,
+  overTyped,
+  studied,
+  withAnswer,
+  type TypedInterval,
+} from '../asking.ts';
 import { primed, type CurveResult } from '../curve.ts';
 import type { EntryKind } from '../kind.ts';
 import { failed, worked } from '../outcome.ts';
 import { shortPlace, type KnownPlace } from '../provedPlaces.ts';
-import type { StudyResult } from '../study.ts';
 
 const readingSchema = z.strictObject({
   ...onInterval,
@@ -20,9 +27,11 @@ export type ReadingEntry = z.infer<typeof readingSchema>;
 
 type Finding = AnswerTo['reading']['findings'][number];
 
-export interface ReadingResult extends StudyResult {
+export interface ReadingResult {
   readonly curve: CurveResult;
   readonly findings: readonly Finding[];
+  readonly isComplete: boolean;
+  readonly interval: TypedInterval;
 }
 
 /** Where f rises, bends, has extrema and inflections, read off the graph of f′ or f″, each with its reason. */
@@ -39,7 +48,7 @@ export const readingKind: EntryKind<ReadingEntry, ReadingResult> = {
 
   workOut: (entry, context) =>
     studied(entry, context, ({ curve, interval, asked }) => {
-      const { order, name, variable } = curve;
+      const { order, name } = curve;
       if (order < 1 || order > 3) {
         return failed(
           `This reads the graph of a derivative: give or draw ${name}′, ${name}″ or ${name}‴ first.`,
@@ -49,24 +58,25 @@ export const readingKind: EntryKind<ReadingEntry, ReadingResult> = {
       return withAnswer(context, question, (told) => {
         const wanted = { both: [0, 1], function: [0], slope: [1] }[entry.about];
         const findings = told.findings.filter(({ of }) => wanted.includes(of));
-        const write = (number: KnownPlace): string => shortPlace(number, context.rule);
-        return worked({
-          curve,
-          findings,
-          lines: findings.map((finding) => [
-            words(findingSentence(finding, name, variable, write)),
-            ...(finding.kind === 'stretch'
-              ? [
-                  latex(`\\;${latexName(variable)} \\in`),
-                  live(` (${write(finding.from)}, ${write(finding.to)})`),
-                ]
-              : []),
-          ]),
-          sentence: sentenceOf(told.complete, findings.length, overTyped(variable, interval)),
-          certainty: completeness(told.complete),
-        });
+        return worked({ curve, findings, isComplete: told.complete, interval });
       });
     }),
+
+  say({ curve: { name, variable }, findings, isComplete, interval }, _entry, { rule }) {
+    const write = (number: KnownPlace): string => shortPlace(number, rule);
+    const stretch = ({ from, to }: { from: KnownPlace; to: KnownPlace }): Part[] => [
+      latex(`\\;${latexName(variable)} \\in`),
+      live(` (${write(from)}, ${write(to)})`),
+    ];
+    return {
+      lines: findings.map((finding) => [
+        words(findingSentence(finding, name, variable, write)),
+        ...(finding.kind === 'stretch' ? stretch(finding) : []),
+      ]),
+      sentence: sentenceOf(isComplete, findings.length, overTyped(variable, interval)),
+      certainty: completeness(isComplete),
+    };
+  },
 
   places: ({ curve, findings }) =>
     featuresOf(findings).map(({ at }, i) => ({

@@ -1,14 +1,11 @@
-import { printLatex, type KnownNumber } from '@yperkine/core';
+import { printLatex, type Expression } from '@yperkine/core';
 import { z } from 'zod';
-import { format } from '../../numbers/format.ts';
 import { equalsResult, latex, unitPart } from '../../numbers/line.ts';
 import { common, limits, standingSchema, textSizeSchema, typedSchema } from '../../fields/fields.ts';
-import { withUnit } from '../../units/unit.ts';
 import { unreadable } from '../formula.ts';
-import { formulaValue, idsInText, readFormula } from '../formulaValue.ts';
+import { formulaValue, idsInText, readFormula, type FormulaValue, warningText } from '../formulaValue.ts';
 import type { EntryKind } from '../kind.ts';
 import { worked } from '../outcome.ts';
-import type { StudyResult } from '../study.ts';
 
 const readoutSchema = z.strictObject({
   ...common,
@@ -26,12 +23,8 @@ const readoutSchema = z.strictObject({
 });
 export type ReadoutEntry = z.infer<typeof readoutSchema>;
 
-export interface ReadoutResult extends StudyResult {
-  readonly value: KnownNumber;
-  /** The number with its unit, as it is shown. */
-  readonly text: string;
-  /** Whether the text is the number itself, so that it may stand after an equals sign. */
-  readonly isExact: boolean;
+export interface ReadoutResult extends FormulaValue {
+  readonly formula: Expression;
 }
 
 /** A live number that is shown large, with the least and the greatest value that it has had. */
@@ -52,22 +45,13 @@ export const readoutKind: EntryKind<ReadoutEntry, ReadoutResult> = {
     const reading = readFormula(entry.text, context.directory);
     if (!reading.ok) return unreadable(reading.problem);
     const outcome = formulaValue(reading.value, context, true);
-    if (!outcome.ok) return outcome;
-    const { value, form, unit, warning } = outcome.result;
-    const { text, isExact } = format(value, context.rule);
-    const line = [
-      latex(printLatex(reading.value)),
-      ...equalsResult(value, context.rule, form),
-      ...unitPart(unit),
-    ];
-    return worked({
-      value,
-      text: withUnit(text, unit),
-      isExact,
-      lines: [line],
-      sentence: warning,
-    });
+    return outcome.ok ? worked({ ...outcome.result, formula: reading.value }) : outcome;
   },
+
+  say: ({ value, form, unit, warning, formula }, _entry, { rule }) => ({
+    lines: [[latex(printLatex(formula)), ...equalsResult(value, rule, form), ...unitPart(unit)]],
+    sentence: warningText(warning, rule),
+  }),
 
   results: ({ value }) => [{ key: 'value', label: 'value', number: value, unit: new Map() }],
   marks: () => [],

@@ -13,7 +13,7 @@ import {
 } from '@yperkine/core';
 import { z } from 'zod';
 import { format, type RoundingRule } from '../../numbers/format.ts';
-import { equalsResult, latex, unitPart, words, type Line } from '../../numbers/line.ts';
+import { equalsResult, latex, unitPart, words } from '../../numbers/line.ts';
 import type { Mark } from '../../marks/mark.ts';
 import { dashes, toneOf, totalFamily } from '../../fields/tone.ts';
 import { common, idSchema, typedSchema } from '../../fields/fields.ts';
@@ -47,6 +47,9 @@ export interface RunningTotalResult extends CurveResult {
   /** The total up to there. */
   readonly value: number;
   readonly total: KnownNumber;
+  /** What it is, as LaTeX, and the name of the place that moves. */
+  readonly definition: string;
+  readonly placeName: string;
   readonly madeFrom: readonly unknown[];
 }
 
@@ -89,22 +92,7 @@ export const runningTotalKind: EntryKind<RunningTotalEntry, RunningTotalResult> 
       const head = `${latexFunction(name, 0)}(${latexName(of.variable)})`;
       const f = latexFunction(of.name, of.order);
       const t = boundVariable(of.variable);
-      const lines: Line[] = [
-        [
-          latex(
-            `${head} = \\int_{${boundLatex(entry.from, context)}}^{${latexName(of.variable)}} ${f}(${t})\\,d${t}`,
-          ),
-        ],
-        [
-          latex(`${latexFunction(name, 0)}(${latexName(at.name)})`),
-          ...equalsResult(total, context.rule, fractionText(total.exact)),
-          ...unitPart(unit),
-        ],
-        [
-          latex(`${latexFunction(name, 1)}(${latexName(of.variable)}) = ${f}(${latexName(of.variable)})`),
-          words(' wherever it is continuous'),
-        ],
-      ];
+      const definition = `${head} = \\int_{${boundLatex(entry.from, context)}}^{${latexName(of.variable)}} ${f}(${t})\\,d${t}`;
       const curve = {
         name,
         order: 0,
@@ -115,16 +103,6 @@ export const runningTotalKind: EntryKind<RunningTotalEntry, RunningTotalResult> 
         functions: of.functions,
         ...values,
         latex: head,
-        lines,
-        sentence: sentenceOf(
-          value,
-          evaluateAt(of.program, x, of.parameters),
-          of,
-          entry.from,
-          at.name,
-          context.rule,
-          (text) => withUnit(text, unit),
-        ),
         tier,
         unit,
         of,
@@ -132,6 +110,8 @@ export const runningTotalKind: EntryKind<RunningTotalEntry, RunningTotalResult> 
         at: x,
         value,
         total,
+        definition,
+        placeName: at.name,
         madeFrom,
       };
       return worked({ ...curve, standIn: (range) => standIn(curve, range) });
@@ -139,6 +119,23 @@ export const runningTotalKind: EntryKind<RunningTotalEntry, RunningTotalResult> 
       if (error instanceof TooLarge) return failed('This formula is too large to be worked out.');
       throw error;
     }
+  },
+
+  say(result, { from }, { rule }) {
+    const { name, of, total, unit, placeName, definition } = result;
+    const [x, f] = [latexName(of.variable), latexFunction(of.name, of.order)];
+    return {
+      lines: [
+        [latex(definition)],
+        [
+          latex(`${latexFunction(name, 0)}(${latexName(placeName)})`),
+          ...equalsResult(total, rule, fractionText(total.exact)),
+          ...unitPart(unit),
+        ],
+        [latex(`${latexFunction(name, 1)}(${x}) = ${f}(${x})`), words(' wherever it is continuous')],
+      ],
+      sentence: sentenceOf(result, from, rule),
+    };
   },
 
   places: ({ at, value, tier }) => [{ key: 'point', label: 'the total', x: at, y: value, tier }],
@@ -228,18 +225,15 @@ function totalOf({ body, variable }: CurveResult, from: Expression): Expression 
 }
 
 function sentenceOf(
-  value: number,
-  height: number,
-  of: CurveResult,
+  { value, of, at: x, placeName: at, unit }: RunningTotalResult,
   from: string,
-  at: string,
   rule: RoundingRule,
-  inUnit: (text: string) => string,
 ): string {
+  const height = evaluateAt(of.program, x, of.parameters);
   const f = primed(of.name, of.order);
   if (Number.isNaN(value))
     return `There is no total from ${asWritten(from)} to ${at}: ${f} is not defined, or grows beyond every bound, on the way.`;
-  const total = inUnit(format(knownNumber(value), rule).text);
+  const total = withUnit(format(knownNumber(value), rule).text, unit);
   const now =
     height > 0
       ? `it is still growing, since ${f} is positive there`

@@ -3,6 +3,7 @@ import { format, type RoundingRule } from '../../numbers/format.ts';
 import { toneOf } from '../../fields/tone.ts';
 import { primed } from '../curve.ts';
 import type { Place } from '../point/point.ts';
+import { shownValue } from '../parameter/result.ts';
 import type { StudyTable } from '../study.ts';
 
 /** Rows of the table in school, from h = 1 to 0.001, and of the one that goes on until the digits run out. */
@@ -31,7 +32,7 @@ export function quotients(
   });
   const goal = { cells: ['→ 0', written(slope), written(slope), written(slope), '0'], isGoal: true };
   return {
-    caption: `Difference quotients of ${primed(curve.name, curve.order)} at ${curve.variable} = ${at.text}`,
+    caption: `Difference quotients of ${primed(curve.name, curve.order)} at ${curve.variable} = ${shownValue(at, rule)}`,
     goalTone: toneOf(curve.order + 1, curve.family),
     head: ['h', 'forward', 'backward', 'symmetric', 'error'],
     rows: Number.isFinite(slope) ? [...body, goal] : body,

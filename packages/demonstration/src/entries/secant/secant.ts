@@ -15,11 +15,10 @@ import type { Mark } from '../../marks/mark.ts';
 import { toneOf } from '../../fields/tone.ts';
 import { atPlace, idSchema } from '../../fields/fields.ts';
 import { primed } from '../curve.ts';
-import type { EntryKind, WorkContext } from '../kind.ts';
+import type { EntryKind, Wording } from '../kind.ts';
 import { waiting, worked } from '../outcome.ts';
-import type { ParameterResult } from '../parameter/result.ts';
+import { shownValue, type ParameterResult } from '../parameter/result.ts';
 import { placeOn, type Place } from '../point/point.ts';
-import type { StudyResult } from '../study.ts';
 import { quotients } from './quotients.ts';
 
 const secantSchema = z.strictObject({
@@ -34,10 +33,12 @@ const secantSchema = z.strictObject({
 });
 export type SecantEntry = z.infer<typeof secantSchema>;
 
-export interface SecantResult extends Place, StudyResult {
+export interface SecantResult extends Place {
   readonly step: ParameterResult;
   readonly direction: QuotientKind;
   readonly secant: Secant;
+  /** Why there is none, in one sentence; null where there is one. */
+  readonly fault: string | null;
 }
 
 /** The line through two points of a curve that are h apart, its slope, and what becomes of it as h shrinks. */
@@ -62,14 +63,14 @@ export const secantKind: EntryKind<SecantEntry, SecantResult> = {
     const line = secant(curve.program, at.value.value, step.value.value, direction, curve.parameters);
     const result = { ...place, step, direction, secant: line };
     const fault = faultOf(result);
-    return worked({
-      ...result,
-      secant: fault === null ? line : { ...line, slope: NaN },
-      lines: fault === null ? linesOf(result, context) : [],
-      sentence: fault ?? sentenceOf(result, context),
-      ...(entry.table === 'none' ? {} : { table: quotients(result, entry.table, context.rule) }),
-    });
+    return worked({ ...result, secant: fault === null ? line : { ...line, slope: NaN }, fault });
   },
+
+  say: (result, { table }, wording) => ({
+    lines: result.fault === null ? linesOf(result, wording) : [],
+    sentence: result.fault ?? sentenceOf(result, wording),
+    ...(table === 'none' ? {} : { table: quotients(result, table, wording.rule) }),
+  }),
 
   results: ({ secant: { slope }, curve }, xUnit) =>
     Number.isNaN(slope)
@@ -100,7 +101,7 @@ export const secantKind: EntryKind<SecantEntry, SecantResult> = {
   },
 };
 
-type Quotient = Omit<SecantResult, keyof StudyResult>;
+type Quotient = Omit<SecantResult, 'fault'>;
 
 /** "from x = a to a + h", for headings. */
 function ends({ curve, at, step }: Quotient, direction: QuotientKind): string {
@@ -130,7 +131,7 @@ const short = (x: number): string => String(Number(x.toPrecision(6))).replace('-
 
 function linesOf(
   { curve, at, step, direction, secant: { slope } }: Quotient,
-  { rule, xUnit }: WorkContext,
+  { rule, xUnit }: Wording,
 ): Line[] {
   const f = latexFunction(curve.name, curve.order);
   const [a, h] = [at.name, step.name];
@@ -138,14 +139,19 @@ function linesOf(
   const lower = direction === 'forward' ? `${f}(${a})` : `${f}(${a}-${h})`;
   const divisor = direction === 'symmetric' ? `2${h}` : h;
   const quotient = latex(`\\frac{${upper}-${lower}}{${divisor}}`);
-  const settings = [latex(a), live(` = ${at.text},   `), latex(h), live(` = ${step.text}`)];
+  const settings = [
+    latex(a),
+    live(` = ${shownValue(at, rule)},   `),
+    latex(h),
+    live(` = ${shownValue(step, rule)}`),
+  ];
   return [
     [quotient, ...equalsResult(knownNumber(slope), rule), ...unitPart(per(curve.unit, xUnit))],
     settings,
   ];
 }
 
-function sentenceOf({ curve, secant: { from, to, slope } }: Quotient, { rule, xUnit }: WorkContext): string {
+function sentenceOf({ curve, secant: { from, to, slope } }: Quotient, { rule, xUnit }: Wording): string {
   const { text } = format(knownNumber(Math.abs(slope)), rule);
   const rate = rateWords(text, per(curve.unit, xUnit), curve.variable, true);
   const way = slope < 0 ? 'falls' : 'rises';

@@ -13,12 +13,12 @@ import {
   overTyped,
   studied,
   withAnswer,
+  type TypedInterval,
 } from '../asking.ts';
 import { primed, type CurveResult } from '../curve.ts';
 import type { EntryKind } from '../kind.ts';
 import { worked } from '../outcome.ts';
 import { shortPlace, type ProvedPlace } from '../provedPlaces.ts';
-import type { StudyResult } from '../study.ts';
 
 const signStripSchema = z.strictObject({
   ...onInterval,
@@ -32,11 +32,10 @@ export type SignStripEntry = z.infer<typeof signStripSchema>;
 
 type Told = AnswerTo['signs'];
 
-export interface SignStripResult extends StudyResult {
+export interface SignStripResult {
   readonly curve: CurveResult;
   readonly told: Told;
-  /** In words what each stretch means, in the order of `told.intervals`. */
-  readonly meanings: readonly { readonly word: string; readonly sentence: string }[];
+  readonly interval: TypedInterval;
 }
 
 /** Where a function or one of its derivatives is positive, negative or zero, and what that says. */
@@ -52,24 +51,23 @@ export const signStripKind: EntryKind<SignStripEntry, SignStripResult> = {
   workOut: (entry, context) =>
     studied(entry, context, ({ curve, interval, asked }) =>
       withAnswer(context, { ask: 'signs', order: entry.degree, ...asked }, (told) =>
-        worked({
-          curve,
-          told,
-          meanings: told.intervals.map((stretch) => meaningOf(stretch, curve, entry.degree, context.rule)),
-          lines: linesOf(told, curve, entry.degree, context.rule),
-          sentence: `${overTyped(curve.variable, interval)}: ${certaintySentence(told, context.rule)}`,
-          certainty: completeness(told.complete),
-        }),
+        worked({ curve, told, interval }),
       ),
     ),
 
-  marks(id, { degree, under }, { curve, told, meanings }, tier) {
+  say: ({ curve, told, interval }, { degree }, { rule }) => ({
+    lines: linesOf(told, curve, degree, rule),
+    sentence: `${overTyped(curve.variable, interval)}: ${certaintySentence(told, rule)}`,
+    certainty: completeness(told.complete),
+  }),
+
+  marks(id, { degree, under }, { curve, told }, tier) {
     if ((under ?? curve.tier) !== tier.id) return [];
-    const parts = told.intervals.map(({ from, to, sign }, i): StripPart => ({
-      x0: tier.toX(from.value),
-      x1: tier.toX(to.value),
-      sign,
-      ...(meanings[i] as { word: string; sentence: string }),
+    const parts = told.intervals.map((stretch): StripPart => ({
+      x0: tier.toX(stretch.from.value),
+      x1: tier.toX(stretch.to.value),
+      sign: stretch.sign,
+      ...meaningOf(stretch, curve, degree, tier.rule),
     }));
     const inside = told.ends.slice(1, -1);
     const meetings = inside.map(({ place, value }) => ({ x: tier.toX(place.value), isZero: value === 0 }));

@@ -8,6 +8,7 @@ import {
   readExpression,
   tree,
   type ToldSolutions,
+  type Expression,
 } from '@yperkine/core';
 import { z } from 'zod';
 import type { RoundingRule } from '../../numbers/format.ts';
@@ -27,7 +28,6 @@ import {
   placeParts,
   unknownNumber,
 } from '../provedPlaces.ts';
-import type { StudyResult } from '../study.ts';
 import { guarded, noFunction, withAnswer } from '../asking.ts';
 
 const slopeEqualsSchema = z.strictObject({
@@ -41,10 +41,12 @@ const slopeEqualsSchema = z.strictObject({
 });
 export type SlopeEqualsEntry = z.infer<typeof slopeEqualsSchema>;
 
-export interface SlopeEqualsResult extends StudyResult {
+export interface SlopeEqualsResult {
   readonly curve: CurveResult;
   readonly found: ToldSolutions;
   readonly slope: number;
+  /** The slope that was asked for, as it was typed. */
+  readonly level: Expression;
 }
 
 /** Every place of an interval at which the slope of a curve is a given number, with the proof that there is no other. */
@@ -77,15 +79,15 @@ export const slopeEqualsKind: EntryKind<SlopeEqualsEntry, SlopeEqualsResult> = {
       const body = closedFormula(curve.body, values, curve.functions);
       const asked = { ask: 'solve', variable: curve.variable, interval: [from, to], order: 1 } as const;
       return withAnswer(context, { ...asked, body, equals: level }, (found) => {
-        const result = { curve, found, slope: evaluateAt(compile(level, ''), 0) };
-        return worked({
-          ...result,
-          lines: linesOf(result, printLatex(reading.value), context.rule),
-          sentence: sentenceOf(result, entry, context.rule),
-        });
+        return worked({ curve, found, slope: evaluateAt(compile(level, ''), 0), level: reading.value });
       });
     });
   },
+
+  say: (result, entry, { rule }) => ({
+    lines: linesOf(result, rule),
+    sentence: sentenceOf(result, entry, rule),
+  }),
 
   results: ({ found }, xUnit) => placeResults(found.solutions, xUnit),
 
@@ -120,13 +122,9 @@ export const slopeEqualsKind: EntryKind<SlopeEqualsEntry, SlopeEqualsResult> = {
 const pieceReach = 44;
 
 /** The line f′(x) = k, and under it the places, exact where they are proved to be. */
-function linesOf(
-  { curve, found }: Omit<SlopeEqualsResult, keyof StudyResult>,
-  level: string,
-  rule: RoundingRule,
-): Line[] {
+function linesOf({ curve, found, level }: SlopeEqualsResult, rule: RoundingRule): Line[] {
   const x = latexName(curve.variable);
-  const question = latex(`${latexFunction(curve.name, curve.order + 1)}(${x}) = ${level}`);
+  const question = latex(`${latexFunction(curve.name, curve.order + 1)}(${x}) = ${printLatex(level)}`);
   const places = found.solutions.map((place) => [latex(x), ...placeParts(place, rule)]);
   const stretches = found.everywhere.map((stretch): Line => [
     latex(`${x} \\in`),
@@ -136,7 +134,7 @@ function linesOf(
 }
 
 function sentenceOf(
-  { curve, found }: Omit<SlopeEqualsResult, keyof StudyResult>,
+  { curve, found }: SlopeEqualsResult,
   { from, to, level }: SlopeEqualsEntry,
   rule: RoundingRule,
 ): string {

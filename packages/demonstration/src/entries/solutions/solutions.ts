@@ -35,7 +35,6 @@ import { primed, type CurveResult } from '../curve.ts';
 import type { EntryKind } from '../kind.ts';
 import { worked } from '../outcome.ts';
 import { countedPlaces, intervalText, placeParts, placeResults } from '../provedPlaces.ts';
-import type { StudyResult } from '../study.ts';
 
 const solutionsSchema = z.strictObject({
   ...onInterval,
@@ -45,13 +44,16 @@ const solutionsSchema = z.strictObject({
 });
 export type SolutionsEntry = z.infer<typeof solutionsSchema>;
 
-export interface SolutionsResult extends StudyResult {
+export interface SolutionsResult {
   readonly curve: CurveResult;
   readonly found: ToldSolutions;
   /** The other side, whose heights are those of the curve at every solution. */
   readonly other: CurveResult;
   /** Whether a curve of the tier shows it already. */
   readonly isShown: boolean;
+  /** The other side as it was typed. */
+  readonly side: Expression;
+  readonly interval: TypedInterval;
 }
 
 /** Where a curve is equal to a number or to another function: all places of an interval, with the line or curve drawn. */
@@ -85,12 +87,17 @@ export const solutionsKind: EntryKind<SolutionsEntry, SolutionsResult> = {
           found,
           other,
           isShown,
-          lines: linesOf(found, curve, printLatex(typed), context.rule),
-          sentence: sentenceOf(found, curve, interval, context.rule),
-          certainty: completeness(found.complete),
+          side: typed,
+          interval,
         }),
       );
     }),
+
+  say: (result, _entry, { rule }) => ({
+    lines: linesOf(result, rule),
+    sentence: sentenceOf(result, rule),
+    certainty: completeness(result.found.complete),
+  }),
 
   results: ({ found }, xUnit) => placeResults(found.solutions, xUnit),
 
@@ -158,13 +165,12 @@ function sideMark(id: string, other: CurveResult, tier: TierView): Mark {
 }
 
 function linesOf(
-  { solutions, everywhere }: ToldSolutions,
-  { name, order, variable }: CurveResult,
-  side: string,
+  { found: { solutions, everywhere }, curve, side }: SolutionsResult,
   rule: RoundingRule,
 ): Line[] {
+  const { name, order, variable } = curve;
   const x = latexName(variable);
-  const question = latex(`${latexFunction(name, order)}(${x}) = ${side}`);
+  const question = latex(`${latexFunction(name, order)}(${x}) = ${printLatex(side)}`);
   const stretches = everywhere.map((stretch): Line => [
     latex(`${x} \\in`),
     live(` ${intervalText(stretch, rule)}`),
@@ -182,12 +188,7 @@ function equalThroughout(found: ToldSolutions, where: string, rule: RoundingRule
   return `${where} both sides are equal on ${stretches}${rest === '' ? '.' : `;${rest}`}`;
 }
 
-function sentenceOf(
-  found: ToldSolutions,
-  curve: CurveResult,
-  interval: TypedInterval,
-  rule: RoundingRule,
-): string {
+function sentenceOf({ found, curve, interval }: SolutionsResult, rule: RoundingRule): string {
   const where = overTyped(curve.variable, interval);
   if (found.everywhere.length > 0) return equalThroughout(found, where, rule);
   if (found.complete && found.solutions.length === 0) return `${where} nowhere in this interval (proved).`;

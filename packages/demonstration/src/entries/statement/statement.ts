@@ -1,8 +1,7 @@
 import { z } from 'zod';
 import { common, idSchema, standingSchema, textSizeSchema } from '../../fields/fields.ts';
 import type { EntryKind } from '../kind.ts';
-import { failed, waiting, worked } from '../outcome.ts';
-import type { StudyResult } from '../study.ts';
+import { waiting, worked } from '../outcome.ts';
 
 const statementSchema = z.strictObject({
   ...common,
@@ -16,7 +15,7 @@ const statementSchema = z.strictObject({
 });
 export type StatementEntry = z.infer<typeof statementSchema>;
 
-export interface StatementResult extends StudyResult {
+export interface StatementResult {
   /** How the entry is headed that says so. */
   readonly heading: string;
 }
@@ -32,12 +31,18 @@ export const statementKind: EntryKind<StatementEntry, StatementResult> = {
   }),
 
   workOut(entry, context) {
-    const said = context.said(entry.of);
-    if (!said) return waiting('This waits for its entry, which cannot be worked out yet.');
-    const { heading, lines, sentence } = said;
-    if (entry.line === null) return worked({ heading, lines: [], sentence });
-    const line = lines[entry.line];
-    return line ? worked({ heading, lines: [line], sentence: '' }) : failed('Its entry no longer says this.');
+    const heading = context.heading(entry.of);
+    if (heading === undefined) return waiting('This waits for its entry, which cannot be worked out yet.');
+    return worked({ heading });
+  },
+
+  say(_result, { of, line }, wording) {
+    const { lines = [], sentence = '' } = wording.said(of) ?? {};
+    if (line === null) return { lines: [], sentence };
+    const chosen = lines[line];
+    return chosen
+      ? { lines: [chosen], sentence: '' }
+      : { lines: [], sentence: 'Its entry no longer says this.' };
   },
 
   marks: () => [],

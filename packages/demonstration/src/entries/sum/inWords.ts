@@ -1,24 +1,21 @@
 import { knownNumber, latexFunction, latexName, rational, type KnownNumber } from '@yperkine/core';
 import { format, formatTidily, type RoundingRule } from '../../numbers/format.ts';
 import { equalsResult, latex, live, unitPart, words, type Line } from '../../numbers/line.ts';
-import { errorOf, fractionText, integralParts, missingIntegral } from '../areas.ts';
+import { errorOf, fractionText, integralParts, isMissing, whyMissing } from '../areas.ts';
 import { asWritten, type TypedInterval } from '../asking.ts';
 import { primed, type CurveResult } from '../curve.ts';
-import type { WorkContext } from '../kind.ts';
+import { withUnit } from '../../units/unit.ts';
 import { ruleNames, sideByRule, sumName, type Side, type SumRuleName } from './rules.ts';
 import type { SumResult } from './result.ts';
-
-type Parts = Omit<SumResult, 'lines' | 'sentence'>;
 
 /** Terms that are written out before and after the dots. */
 const writtenBefore = 2;
 
 /** The sum with its sign and its numbers, the width of a part and the sample points with theirs, and the true area. */
-export function sumLines(parts: Parts, context: WorkContext): Line[] {
-  const { rule } = context;
+export function sumLines(parts: SumResult, rule: RoundingRule): Line[] {
   const { total, unit, told, curve, against } = parts;
   const truth: Line[] =
-    told && !missingIntegral(told.integral, '', rule)
+    told && !isMissing(told.integral)
       ? [
           [latex(boundedIntegral(curve)), ...integralParts(told.integral, unit, rule)],
           [words('error '), ...errorParts(errorOf(total, told.integral), rule), ...unitPart(unit)],
@@ -52,7 +49,7 @@ function boundedIntegral({ name, order, variable }: CurveResult): string {
 }
 
 /** The sum in signs. */
-function sigma({ rule, curve, countName, isEven, hasPicks }: Parts): string {
+function sigma({ rule, curve, countName, isEven, hasPicks }: SumResult): string {
   const f = latexFunction(curve.name, curve.order);
   const x = latexName(curve.variable);
   const width = isEven ? `\\Delta ${x}` : `\\Delta ${x}_i`;
@@ -66,7 +63,7 @@ function sigma({ rule, curve, countName, isEven, hasPicks }: Parts): string {
 }
 
 /** 0.8·(1.347 + 2.862 + 2.955 + … + 1.117): the numbers of this very sum. */
-function writtenOut({ sum, isEven, rule: name, count, interval }: Parts, rule: RoundingRule): Line[] {
+function writtenOut({ sum, isEven, rule: name, count, interval }: SumResult, rule: RoundingRule): Line[] {
   if (!sum || name === 'simpson') return [];
   const text = (value: number): string => inSum(format(knownNumber(value), rule).text);
   const terms = (of: Float64Array): string => {
@@ -89,7 +86,7 @@ function widthOf({ from, to, exact: [a, b] }: TypedInterval, count: number): Kno
 const inSum = (text: string): string => (text.startsWith('−') ? `(${text})` : text);
 /** Δx = (8 − 2)/4 = 1.5 and xᵢ* = 2 + (i − 1)·1.5. */
 function steps(
-  { curve, interval, count, isEven, rule: name, fraction, countName, hasPicks }: Parts,
+  { curve, interval, count, isEven, rule: name, fraction, countName, hasPicks }: SumResult,
   rule: RoundingRule,
 ): Line[] {
   if (!isEven) return [];
@@ -129,14 +126,13 @@ const samplePoint = (x: string, rule: SumRuleName): string =>
 const rounding = 1e-13;
 
 /** Whether the sum is too small or too large, by how much, and why. */
-export function sumSentence(parts: Parts, rule: RoundingRule, inUnit: (text: string) => string): string {
-  const { told, total, curve, isEven, hasPicks, count } = parts;
+export function sumSentence(parts: SumResult, rule: RoundingRule): string {
+  const { told, total, unit, curve, isEven, hasPicks, count } = parts;
   const f = primed(curve.name, curve.order);
   const partition = isEven ? '' : ` The ${count} parts are not equally wide.`;
   if (!told) return partition.trim();
-  const missing = missingIntegral(told.integral, f, rule);
-  if (missing && !missing.ok)
-    return `${missing.problem.message} The sum is a number all the same.${partition}`;
+  if (isMissing(told.integral))
+    return `${whyMissing(told.integral, f, rule)} The sum is a number all the same.${partition}`;
   const { value: error, exact } = errorOf(total, told.integral);
   const name = hasPicks ? 'sum' : sumName(parts.rule);
   if (exact && error === 0) return `The ${name} equals the integral exactly.${partition}`;
@@ -144,7 +140,7 @@ export function sumSentence(parts: Parts, rule: RoundingRule, inUnit: (text: str
   if (Math.abs(error) <= noise)
     return `The ${name} differs from the area by less than can be told.${partition}`;
   const side: Side = error < 0 ? 'below' : 'above';
-  const by = inUnit(format(knownNumber(Math.abs(error)), rule).text);
+  const by = withUnit(format(knownNumber(Math.abs(error)), rule).text, unit);
   const known = hasPicks || parts.isQuick ? null : sideByRule(parts.rule, told.slope, told.bend, f);
   const why =
     known?.side === side

@@ -4,7 +4,6 @@ import { idSchema, typedSchema } from '../../fields/fields.ts';
 import type { Unit } from '../../units/unit.ts';
 import { onInterval, type TypedInterval } from '../asking.ts';
 import type { CurveResult } from '../curve.ts';
-import type { StudyResult } from '../study.ts';
 import { sumRuleSchema, type SumRuleName } from './rules.ts';
 
 export const sumSchema = z.strictObject({
@@ -33,7 +32,7 @@ export type SumEntry = z.infer<typeof sumSchema>;
 /** What the worker tells beside the sum itself. */
 export type ToldOfSum = AnswerTo['sum'];
 
-export interface SumResult extends StudyResult {
+export interface SumResult {
   readonly curve: CurveResult;
   readonly interval: TypedInterval;
   readonly count: number;

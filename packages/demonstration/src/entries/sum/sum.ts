@@ -18,7 +18,6 @@ import {
   type SumRule,
   type Values,
 } from '@yperkine/core';
-import { withUnit } from '../../units/unit.ts';
 import { toneOf } from '../../fields/tone.ts';
 import { areaUnit, bracketed, errorOf } from '../areas.ts';
 import { idsInInterval, studied, type Studied, type TypedInterval } from '../asking.ts';
@@ -72,6 +71,11 @@ export const sumKind: EntryKind<SumEntry, SumResult> = {
       if (!n) return waiting('This waits for its slider, which cannot be worked out yet.');
       return sumOf(entry, context, parts, n, previous);
     }),
+
+  say: (result, _entry, { rule }) => ({
+    lines: sumLines(result, rule),
+    sentence: sumSentence(result, rule),
+  }),
 
   results: ({ total, unit, told }) => [
     { key: 'total', label: 'total', number: total, unit },
@@ -155,7 +159,7 @@ function sumOf(
     if (answered.state === 'unanswerable')
       return failed('This sum could not be worked out; fewer parts may help.');
     return previous?.sum === null && previous.rule === entry.rule
-      ? worked({ ...previous, isPending: true })
+      ? { ok: true, result: previous, progress: { isPending: true } }
       : waiting(
           many ? `A sum of ${count} parts is being worked out …` : 'The heights are being looked for …',
         );
@@ -169,7 +173,7 @@ function sumOf(
   if (Number.isNaN(total))
     return failed(`${primed(curve.name, curve.order)} has no value at a sample point, so the sum has none.`);
   const unit = areaUnit(curve, context.xUnit);
-  const result: Omit<SumResult, 'lines' | 'sentence'> = {
+  return worked({
     curve,
     interval,
     count,
@@ -186,11 +190,6 @@ function sumOf(
     isQuick: !isCurrent,
     chosen:
       typeof context.staged === 'number' && sum && context.staged < sum.xs.length ? context.staged : null,
-  };
-  return worked({
-    ...result,
-    lines: sumLines(result, context),
-    sentence: sumSentence(result, context.rule, (number) => withUnit(number, unit)),
   });
 }
 

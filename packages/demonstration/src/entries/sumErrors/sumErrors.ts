@@ -12,12 +12,12 @@ import { z } from 'zod';
 import { format, type RoundingRule } from '../../numbers/format.ts';
 import { toneOf } from '../../fields/tone.ts';
 import { common, idSchema } from '../../fields/fields.ts';
-import { missingIntegral, numberOf } from '../areas.ts';
+import { isMissing, numberOf } from '../areas.ts';
 import { closedCurve } from '../asking.ts';
-import { primed, type CurveResult } from '../curve.ts';
+import type { CurveResult } from '../curve.ts';
 import type { EntryKind, WorkContext } from '../kind.ts';
 import { failed, waiting, worked } from '../outcome.ts';
-import type { StudyResult, StudyTable } from '../study.ts';
+import type { StudyTable } from '../study.ts';
 import { exactDegrees, pointRule, ruleNames, sumRuleSchema, type SumRuleName } from '../sum/rules.ts';
 import type { SumResult } from '../sum/result.ts';
 
@@ -37,8 +37,12 @@ export interface RuleErrors {
   readonly order: number | null;
 }
 
-export interface SumErrorsResult extends StudyResult {
+export interface SumErrorsResult {
   readonly series: readonly RuleErrors[];
+  /** The degree of the function, where it is a polynomial. */
+  readonly degree: number | null;
+  /** About the area without signs. */
+  readonly size: number;
 }
 
 /** 1, 2, 4, … parts, up to this power of two. */
@@ -57,8 +61,7 @@ export const sumErrorsKind: EntryKind<SumErrorsEntry, SumErrorsResult> = {
     if (!sum) return waiting('This waits for its sum, which cannot be worked out yet.');
     if (!sum.told) return waiting('The true area is being worked out …');
     const { curve, interval, told } = sum;
-    const missing = missingIntegral(told.integral, primed(curve.name, curve.order), context.rule);
-    if (missing) return failed('Without a true area there are no errors to compare.');
+    if (isMissing(told.integral)) return failed('Without a true area there are no errors to compare.');
     const truth = numberOf(told.integral).value;
     const values = (xs: Float64Array, ys: Float64Array) =>
       evaluatorFor(curve.program).evaluate(xs, ys, curve.parameters);
@@ -74,13 +77,14 @@ export const sumErrorsKind: EntryKind<SumErrorsEntry, SumErrorsResult> = {
       Math.abs(truth),
       sum.sum?.areas.reduce((total, area) => total + Math.abs(area), 0) ?? 0,
     );
-    return worked({
-      series,
-      lines: [],
-      sentence: series.map((one) => orderSentence(one, degree, size)).join(' '),
-      table: tableOf(series, context.rule),
-    });
+    return worked({ series, degree, size });
   },
+
+  say: ({ series, degree, size }, _entry, { rule }) => ({
+    lines: [],
+    sentence: series.map((one) => orderSentence(one, degree, size)).join(' '),
+    table: tableOf(series, rule),
+  }),
 
   marks: () => [],
 };

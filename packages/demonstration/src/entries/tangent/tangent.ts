@@ -37,11 +37,11 @@ import type { TierView } from '../../marks/view.ts';
 import { atPlace, decimalSchema } from '../../fields/fields.ts';
 import { z } from 'zod';
 import { per, rateWords, withUnit } from '../../units/unit.ts';
-import type { EntryKind, WorkContext } from '../kind.ts';
+import type { EntryKind, Wording } from '../kind.ts';
 import { waiting, worked } from '../outcome.ts';
 import { lineResults } from '../lineResults.ts';
 import { exactValues, placeOn, placeWords, type Place } from '../point/point.ts';
-import type { StudyResult } from '../study.ts';
+import { shownValue } from '../parameter/result.ts';
 
 const tangentSchema = z.strictObject({
   ...atPlace,
@@ -57,11 +57,8 @@ const tangentSchema = z.strictObject({
 });
 export type TangentEntry = z.infer<typeof tangentSchema>;
 
-export interface TangentResult extends Place, StudyResult {
+export interface TangentResult extends Place {
   readonly tangent: Tangent;
-  /** Height of the triangle as it is written beside it, and its base. */
-  readonly slopeText: string;
-  readonly baseText: string;
 }
 
 /** The tangent to a curve at a parameter: its slope, its equation, its rise-over-run triangle of base 1. */
@@ -79,17 +76,13 @@ export const tangentKind: EntryKind<TangentEntry, TangentResult> = {
     if (typeof place === 'string') return waiting(place);
     const { curve, at } = place;
     const tangent = tangentAt(curve, at.value, curve.parameters, curve.exactParameters);
-    const { rule } = context;
-    return worked({
-      curve,
-      at,
-      tangent,
-      lines: linesOf(tangent, place, entry.pointSlope, context),
-      baseText: formatSetting(entry.base, rule),
-      sentence: sentenceOf(tangent, place, context),
-      slopeText: tangent.kind === 'line' ? riseText(tangent, entry.base, rule) : '',
-    });
+    return worked({ curve, at, tangent });
   },
+
+  say: (result, { pointSlope }, wording) => ({
+    lines: linesOf(result, pointSlope, wording),
+    sentence: sentenceOf(result, wording),
+  }),
 
   results: ({ tangent, curve }, xUnit) => lineResults(tangent, curve, xUnit),
 
@@ -133,7 +126,7 @@ export const tangentKind: EntryKind<TangentEntry, TangentResult> = {
     if (tangent.kind === 'vertical') {
       return [verticalMark(id, tangent.x.value, tier, tone), touch];
     }
-    const triangle = entry.triangle ? triangleMarks(id, tangent, result, Number(entry.base), tier) : [];
+    const triangle = entry.triangle ? triangleMarks(id, tangent, result, entry.base, tier) : [];
     const line = lineMark(id, pointOf(tangent), tangent.slope.value, tier, tone);
     return [reaching(line, entry.reach, tangent, tier), ...triangle, touch];
   },
@@ -185,9 +178,10 @@ function triangleMarks(
   id: string,
   tangent: SlopedTangent,
   result: TangentResult,
-  base: number,
+  baseText: string,
   tier: TierView,
 ): Mark[] {
+  const base = Number(baseText);
   const [x0, y0] = [tier.toX(tangent.x.value), tier.toY(tangent.y.value)];
   const x1 = tier.toX(tangent.x.value + base);
   const y1 = tier.toY(tangent.y.value + tangent.slope.value * base);
@@ -205,23 +199,29 @@ function triangleMarks(
       x: (x0 + x1) / 2,
       y: y0 + (below ? -6 : 15),
       tone,
-      text: result.baseText,
+      text: formatSetting(baseText, tier.rule),
       anchor: 'middle',
     },
-    { kind: 'note', x: x1 + 6, y: slopeY, tone, text: result.slopeText, anchor: 'start' },
+    {
+      kind: 'note',
+      x: x1 + 6,
+      y: slopeY,
+      tone,
+      text: riseText(tangent, baseText, tier.rule),
+      anchor: 'start',
+    },
   ];
 }
 
 function linesOf(
-  tangent: Tangent,
-  { curve, at }: Place,
+  { tangent, curve, at }: TangentResult,
   hasPointSlope: boolean,
-  { rule, xUnit }: WorkContext,
+  { rule, xUnit }: Wording,
 ): Line[] {
   const derivative = latexFunction(curve.name, curve.order + 1);
   const headFrom = (side: tree.Side): Part[] => [
     latex(`${derivative}${sideSigns[side]}(`),
-    live(at.text),
+    live(shownValue(at, rule)),
     latex(')'),
   ];
   const unit = unitPart(per(curve.unit, xUnit));
@@ -290,20 +290,20 @@ function slopeForm({ x, slope }: SlopedTangent, curve: Place['curve']): string |
   }
 }
 
-function sentenceOf(tangent: Tangent, { curve, at }: Place, context: WorkContext): string {
-  const place = `${curve.variable} = ${withUnit(at.text, context.xUnit)}`;
+function sentenceOf({ tangent, curve, at }: TangentResult, wording: Wording): string {
+  const place = `${curve.variable} = ${withUnit(shownValue(at, wording.rule), wording.xUnit)}`;
   const name = curve.name + '′'.repeat(curve.order);
   switch (tangent.kind) {
     case 'undefined':
       return `${name} has no value at ${place}, so there is no tangent there.`;
     case 'noSlope':
-      return cornerSentence(tangent, name, place, context.rule);
+      return cornerSentence(tangent, name, place, wording.rule);
     case 'vertical':
       return tangent.side === 'both'
         ? `At ${place} the tangent is vertical.`
         : `${place} is an end of ${name}: there is only a one-sided tangent, and it is vertical.`;
     case 'line': {
-      const way = wayOf(tangent.slope, name, curve, context);
+      const way = wayOf(tangent.slope, name, curve, wording);
       if (tangent.side !== 'both')
         return `${place} is an end of ${name}: there is only a one-sided slope. Seen from the ${tangent.side}, ${way}.`;
       return tangent.slope.value === 0
@@ -313,12 +313,7 @@ function sentenceOf(tangent: Tangent, { curve, at }: Place, context: WorkContext
   }
 }
 
-function wayOf(
-  slope: KnownNumber,
-  name: string,
-  curve: Place['curve'],
-  { rule, xUnit }: WorkContext,
-): string {
+function wayOf(slope: KnownNumber, name: string, curve: Place['curve'], { rule, xUnit }: Wording): string {
   if (slope.value === 0) return `${name} neither rises nor falls`;
   const text = format(slope, rule).text.replace('−', '');
   const way = slope.value > 0 ? 'rising' : 'falling';

@@ -13,7 +13,7 @@ import { curveMark } from '../curveMark.ts';
 import type { Mark } from '../../marks/mark.ts';
 import { toneOf } from '../../fields/tone.ts';
 import { common, idSchema, typedSchema, unitSchema } from '../../fields/fields.ts';
-import type { CurveResult } from '../curve.ts';
+import { asStated, type StatedCurve } from '../curve.ts';
 import type { EntryKind } from '../kind.ts';
 import { readUnit } from '../../units/unit.ts';
 import { failed, worked } from '../outcome.ts';
@@ -36,7 +36,7 @@ const throughPointsSchema = z.strictObject({
 });
 export type ThroughPointsEntry = z.infer<typeof throughPointsSchema>;
 
-export interface ThroughPointsResult extends CurveResult {
+export interface ThroughPointsResult extends StatedCurve {
   readonly points: readonly ExactPoint[];
 }
 
@@ -51,6 +51,7 @@ export const throughPointsKind: EntryKind<ThroughPointsEntry, ThroughPointsResul
     tone: toneOf(0, family),
   }),
   curve: (result) => result,
+  say: asStated,
 
   workOut(entry, { staged }, previous) {
     const { name, variable, shape, tier, family } = entry;

@@ -2,7 +2,6 @@ import { z } from 'zod';
 import { common, idSchema } from '../../fields/fields.ts';
 import type { EntryKind } from '../kind.ts';
 import { waiting, worked } from '../outcome.ts';
-import type { StudyResult } from '../study.ts';
 
 const trailSchema = z.strictObject({
   ...common,
@@ -16,7 +15,7 @@ const trailSchema = z.strictObject({
 });
 export type TrailEntry = z.infer<typeof trailSchema>;
 
-export interface TrailResult extends StudyResult {
+export interface TrailResult {
   readonly heading: string;
 }
 
@@ -28,12 +27,15 @@ export const trailKind: EntryKind<TrailEntry, TrailResult> = {
   head: (_entry, result) => ({ heading: result ? `Trail of ${result.heading}` : 'Trail', tone: 'f1' }),
 
   workOut(entry, context) {
-    const said = context.said(entry.of);
-    if (!said) return waiting('This waits for its point, which cannot be worked out yet.');
-    const heading = said.heading.replace(/^[A-Z]/, (letter) => letter.toLowerCase());
-    const kept = entry.drawn === 'dots' ? 'dots' : 'places of the line';
-    return worked({ heading, lines: [], sentence: `It keeps the last ${entry.limit} ${kept}.` });
+    const heading = context.heading(entry.of);
+    if (heading === undefined) return waiting('This waits for its point, which cannot be worked out yet.');
+    return worked({ heading: heading.replace(/^[A-Z]/, (letter) => letter.toLowerCase()) });
   },
+
+  say: (_result, { limit, drawn }) => ({
+    lines: [],
+    sentence: `It keeps the last ${limit} ${drawn === 'dots' ? 'dots' : 'places of the line'}.`,
+  }),
 
   marks: () => [],
 };

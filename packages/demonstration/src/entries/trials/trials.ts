@@ -1,14 +1,13 @@
 import { knownNumber, rational, type KnownNumber } from '@yperkine/core';
 import { settingValue } from '../../numbers/setting.ts';
 import { z } from 'zod';
-import { format } from '../../numbers/format.ts';
+import { format, type RoundingRule } from '../../numbers/format.ts';
 import { common, idSchema, typedSchema } from '../../fields/fields.ts';
 import { decimalText, nearestDecimal } from '../../numbers/slider.ts';
 import { unreadable } from '../formula.ts';
 import { idsInText, readFormula, typedValue } from '../formulaValue.ts';
 import type { EntryKind, WorkContext } from '../kind.ts';
 import { failed, worked } from '../outcome.ts';
-import type { StudyResult } from '../study.ts';
 import { splitList } from '../valueTable/valueTable.ts';
 
 export const mostTrials = 500;
@@ -38,7 +37,7 @@ const trialsSchema = z.strictObject({
 });
 export type TrialsEntry = z.infer<typeof trialsSchema>;
 
-export interface TrialsResult extends StudyResult {
+export interface TrialsResult {
   /** What each column comes to just now: the next row, as it would be kept. */
   readonly now: readonly string[];
   readonly heads: readonly string[];
@@ -62,16 +61,20 @@ export const trialsKind: EntryKind<TrialsEntry, TrialsResult> = {
       if (!reading.ok) return unreadable(reading.problem);
       now.push(keptText(text, context));
     }
+    return worked({ now, heads: texts });
+  },
+
+  say({ heads }, entry, { rule }) {
     const rows = entry.rows.map((row, i) => {
-      const numbers = texts.map((_, column) => numberOf(row[column]));
+      const numbers = heads.map((_, column) => numberOf(row[column]));
       return {
-        cells: [String(i + 1), ...numbers.map((number) => cellText(number, context))],
+        cells: [String(i + 1), ...numbers.map((number) => cellText(number, rule))],
         numbers: [null, ...numbers],
       };
     });
     const sentence = rows.length === 0 ? 'Press “Keep this trial” in the deck to write a row.' : '';
-    const table = { caption: 'Trials', head: ['trial', ...texts], rows };
-    return worked({ now, heads: texts, lines: [], sentence, ...(rows.length > 0 ? { table } : {}) });
+    const table = { caption: 'Trials', head: ['trial', ...heads], rows };
+    return { lines: [], sentence, ...(rows.length > 0 ? { table } : {}) };
   },
 
   marks(_id, { rows, plot, tier: own }, _result, tier) {
@@ -97,5 +100,5 @@ function numberOf(text: string | undefined): KnownNumber | null {
   return exact && knownNumber(rational.toNumber(exact), exact);
 }
 
-const cellText = (number: KnownNumber | null, { rule }: WorkContext): string =>
+const cellText = (number: KnownNumber | null, rule: RoundingRule): string =>
   number ? format(number, rule).text : '–';

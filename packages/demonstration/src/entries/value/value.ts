@@ -1,21 +1,12 @@
-import {
-  latexName,
-  printLatex,
-  readDefinition,
-  type Expression,
-  type KnownNumber,
-  type Reading,
-} from '@yperkine/core';
+import { latexName, printLatex, readDefinition, type Expression, type Reading } from '@yperkine/core';
 import { z } from 'zod';
 import type { Directory } from '../names.ts';
-import type { Unit } from '../../units/unit.ts';
 import { equalsResult, latex, unitPart, type Bounds } from '../../numbers/line.ts';
 import { common, typedSchema } from '../../fields/fields.ts';
 import { idsMentioned, rememberedHead, unreadable } from '../formula.ts';
-import { formulaValue, readFormula, remembered } from '../formulaValue.ts';
+import { formulaValue, readFormula, remembered, type FormulaValue, warningText } from '../formulaValue.ts';
 import type { EntryKind } from '../kind.ts';
 import { worked } from '../outcome.ts';
-import type { StudyResult } from '../study.ts';
 import { integralBounds } from './integralBounds.ts';
 
 const valueSchema = z.strictObject({
@@ -26,9 +17,8 @@ const valueSchema = z.strictObject({
 });
 export type ValueEntry = z.infer<typeof valueSchema>;
 
-export interface ValueResult extends StudyResult {
-  readonly value: KnownNumber;
-  readonly unit: Unit;
+export interface ValueResult extends FormulaValue {
+  readonly formula: Expression;
 }
 
 /** The value of a formula without a variable; with a name, a constant that follows what it is made of. */
@@ -61,18 +51,21 @@ export const valueKind: EntryKind<ValueEntry, ValueResult> = {
     };
     const outcome = formulaValue(body.value, { ...context, ask }, true);
     if (!outcome.ok) return outcome;
-    const { value, form, unit, warning, bounds: told } = outcome.result;
-    const name = nameOf(entry.text);
-    const head = latex(`${name === undefined ? '' : `${latexName(name)} = `}${printLatex(body.value)}`);
+    const { value, form, bounds: told } = outcome.result;
     // Of an exact number no bounds are told. An entry asks one question at a time: a number that was asked for has its own.
     const asked = (): Bounds | null => (hasAsked ? told : integralBounds(body.value, context));
     const bounds = form !== null || value.exact ? null : asked();
+    return worked({ ...outcome.result, formula: body.value, bounds });
+  },
+
+  say({ value, form, unit, bounds, warning, formula }, { text }, { rule }) {
+    const name = nameOf(text);
+    const head = latex(`${name === undefined ? '' : `${latexName(name)} = `}${printLatex(formula)}`);
     // A formula without a value is approximately nothing: the sentence says why.
     const result = Number.isNaN(value.value)
       ? []
-      : [...equalsResult(value, context.rule, form, bounds), ...unitPart(unit)];
-    const lines = [[head, ...result]];
-    return worked({ value, unit, lines, sentence: warning });
+      : [...equalsResult(value, rule, form, bounds), ...unitPart(unit)];
+    return { lines: [[head, ...result]], sentence: warningText(warning, rule) };
   },
 
   marks: () => [],

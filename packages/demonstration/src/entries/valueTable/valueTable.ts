@@ -25,7 +25,6 @@ import { functionsMentioned, parameterValues, unitsOfNames, unreadable } from '.
 import { withVariable } from '../asking.ts';
 import type { EntryKind, WorkContext } from '../kind.ts';
 import { failed, waiting, worked, type Outcome } from '../outcome.ts';
-import type { StudyResult } from '../study.ts';
 
 const valueTableSchema = z.strictObject({
   ...common,
@@ -41,10 +40,14 @@ const valueTableSchema = z.strictObject({
 });
 export type ValueTableEntry = z.infer<typeof valueTableSchema>;
 
-export interface ValueTableResult extends StudyResult {
+export interface ValueTableResult {
   readonly curve: CurveResult;
   /** The values of x, one a row. */
   readonly xs: readonly number[];
+  /** What stands over the columns, that of x first. */
+  readonly head: readonly string[];
+  /** Of each row its x and the values in it. */
+  readonly rows: readonly { readonly x: Rational; readonly numbers: readonly KnownNumber[] }[];
 }
 
 /** Values of a function, of its slopes and of one's own formulas at chosen x; the rows are marked on the curve. */
@@ -69,27 +72,23 @@ export const valueTableKind: EntryKind<ValueTableEntry, ValueTableResult> = {
     if (typeof places === 'string') return failed(places);
     const columns = columnsOf(entry, curve, context);
     if (!columns.ok) return columns;
-    const rows = places.map((x) => {
-      const numbers = columns.result.map((column) => numberIn(column, x));
-      return {
-        cells: [
-          formatSetting(decimalText(x), context.rule),
-          ...numbers.map((number) => format(number, context.rule).text),
-        ],
-        numbers: [null, ...numbers],
-      };
-    });
-    const table = {
-      caption: `Values of ${primed(curve.name, curve.order)}`,
-      head: [
-        headingIn(curve.variable, context.xUnit),
-        ...columns.result.map(({ text, body }) =>
-          headingIn(asHeading(text), unitOfColumn(body, curve, context)),
-        ),
-      ],
-      rows,
-    };
-    return worked({ curve, xs: places.map(rational.toNumber), lines: [], sentence: '', table });
+    const rows = places.map((x) => ({ x, numbers: columns.result.map((column) => numberIn(column, x)) }));
+    const head = [
+      headingIn(curve.variable, context.xUnit),
+      ...columns.result.map(({ text, body }) =>
+        headingIn(asHeading(text), unitOfColumn(body, curve, context)),
+      ),
+    ];
+    return worked({ curve, xs: places.map(rational.toNumber), head, rows });
+  },
+
+  say({ curve, head, rows }, _entry, { rule }) {
+    const caption = `Values of ${primed(curve.name, curve.order)}`;
+    const written = rows.map(({ x, numbers }) => ({
+      cells: [formatSetting(decimalText(x), rule), ...numbers.map((number) => format(number, rule).text)],
+      numbers: [null, ...numbers],
+    }));
+    return { lines: [], sentence: '', table: { caption, head, rows: written } };
   },
 
   marks(_id, _entry, { curve, xs }, tier) {

@@ -1,7 +1,7 @@
 import type { Entry, Id, NoteResult } from '@yperkine/demonstration';
 import { lazily } from '../../../parts/lazily.tsx';
 import { FormulaLine } from '../../../parts/Typeset.tsx';
-import { useResolved, useWorkbench, useWorkbenchState } from '../../../state/context.ts';
+import { useResolved, useWorkbench, useWorkbenchState, useSaid } from '../../../state/context.ts';
 import { addNote } from '../../../state/texts.ts';
 import { Problem } from '../../working/Problem.tsx';
 import { Sketch } from '../Sketch.tsx';
@@ -43,10 +43,9 @@ function Body({ id, entry }: BodyProps) {
 }
 
 function Paragraphs({ id, isEmpty }: { id: Id; isEmpty: boolean }) {
-  const outcome = useResolved(id)?.outcome;
+  const said = useSaid(id);
   if (isEmpty) return <p className="py-1 text-quiet">An empty note</p>;
-  if (!outcome?.ok) return null;
-  return (outcome.result as NoteResult).lines.map((line, i) => (
+  return said?.lines.map((line, i) => (
     <p key={i} className="min-h-[1lh] py-0.5">
       <FormulaLine line={line} isProse />
     </p>

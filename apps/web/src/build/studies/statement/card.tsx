@@ -1,4 +1,4 @@
-import type { Entry, Id, StudyResult } from '@yperkine/demonstration';
+import { saidOf, type Entry, type Id } from '@yperkine/demonstration';
 import { SelectField } from '../../../parts/SelectField.tsx';
 import { setField } from '../../../state/actions.ts';
 import { useWorkbench, useWorkbenchState } from '../../../state/context.ts';
@@ -9,10 +9,7 @@ import type { StudyCard } from '../study.ts';
 function Controls({ id, entry }: { readonly id: Id; readonly entry: Entry }) {
   const workbench = useWorkbench();
   const of = entry.kind === 'statement' ? entry.of : '';
-  const count = useWorkbenchState(({ resolution }) => {
-    const outcome = resolution.entries.get(of)?.outcome;
-    return outcome?.ok ? ((outcome.result as Partial<StudyResult>).lines?.length ?? 0) : 0;
-  });
+  const count = useWorkbenchState(({ resolution }) => saidOf(resolution, of)?.lines.length ?? 0);
   if (entry.kind !== 'statement') return null;
   const lines = Array.from({ length: count }, (_, i) => ({
     value: String(i),

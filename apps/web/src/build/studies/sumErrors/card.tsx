@@ -9,7 +9,7 @@ import {
 import { lazy, Suspense } from 'react';
 import { CheckBox } from '../../../parts/CheckBox.tsx';
 import { setField } from '../../../state/actions.ts';
-import { useResolved, useWorkbench } from '../../../state/context.ts';
+import { useResolved, useWorkbench, useSaid } from '../../../state/context.ts';
 import { StudyBody } from '../../working/StudyBody.tsx';
 import type { StudyCard } from '../study.ts';
 
@@ -18,12 +18,13 @@ const ErrorChart = lazy(() => import('./ErrorChart.tsx'));
 
 function Body({ id }: { readonly id: Id }) {
   const outcome = useResolved(id)?.outcome;
+  const said = useSaid(id);
   const result = outcome?.ok ? (outcome.result as SumErrorsResult) : null;
   return (
     <>
-      {result && (
+      {result && said && (
         <Suspense fallback={<div className="mt-2 h-64" />}>
-          <ErrorChart series={result.series} label={`Size of the error against n. ${result.sentence}`} />
+          <ErrorChart series={result.series} label={`Size of the error against n. ${said.sentence}`} />
         </Suspense>
       )}
       <StudyBody id={id} tone="f" />
