@@ -33,14 +33,9 @@ interface Counts {
   readonly frames: number;
   readonly typeset: number;
   readonly changed: Readonly<Record<string, number>>;
-  /** The page's own time, in seconds: a busy machine waits longer than it was told to. */
-  readonly seconds: number;
 }
 const countsOf = (page: Page): Promise<Counts> =>
-  page.evaluate(() => ({
-    ...structuredClone((window as unknown as { counts: Counts }).counts),
-    seconds: performance.now() / 1000,
-  }));
+  page.evaluate(() => structuredClone((window as unknown as { counts: Counts }).counts));
 
 /** Watches elements by their names: how often something in them is replaced, and how often it is more than text. */
 const watch = (page: Page, selector: string): Promise<void> =>
@@ -133,7 +128,7 @@ test('while a lane plays with trail, note and lens, each frame paints once and c
   expect(requests).toBe(0);
 });
 
-test('a card that is scrolled away follows a few times a second, and every frame once it is seen', async ({
+test('a card that is scrolled away says nothing while something plays, and follows every frame once it is seen', async ({
   teacher,
   page,
 }) => {
@@ -151,15 +146,14 @@ test('a card that is scrolled away follows a few times a second, and every frame
     return {
       paints: after.paints - before.paints,
       changed: (after.changed[name] ?? NaN) - (before.changed[name] ?? NaN),
-      seconds: after.seconds - before.seconds,
     };
   };
   await page.getByRole('button', { name: 'Play a', exact: true }).click();
+  // That it plays is seen at once; what moves then is not.
+  await changesIn(300);
   const away = await changesIn(2000);
   expect(away.paints).toBeGreaterThan(20);
-  // Two live numbers in the slope, two in the equation, one sentence; four or five times a second.
-  expect(away.changed).toBeGreaterThan(0);
-  expect(away.changed).toBeLessThanOrEqual(6 * (5 * away.seconds + 1));
+  expect(away.changed).toBe(0);
   await card.scrollIntoViewIfNeeded();
   const seen = await changesIn(1000);
   expect(seen.changed).toBeGreaterThan(2 * seen.paints);

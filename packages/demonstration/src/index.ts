@@ -66,6 +66,7 @@ export type { AverageValueResult } from './entries/averageValue/averageValue.ts'
 export type { TangentResult } from './entries/tangent/tangent.ts';
 export {
   curveOf,
+  curvesDrawn,
   placesOf,
   isShown,
   parameterOf,

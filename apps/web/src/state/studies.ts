@@ -2,6 +2,7 @@ import { chooseYRange, rational } from '@yperkine/core';
 import {
   applyChange,
   curveOf,
+  curvesDrawn,
   decimalText,
   fineStep,
   lastOrder,
@@ -160,7 +161,8 @@ export function tierFor(workbench: Workbench, tier: Id, curveId: Id, edits: read
   const opened: Edit = { at: 'tiers', id: tier, old: null, new: frame };
   const preview = applyChange(document, { id: 'preview', edits: [opened, ...edits] });
   const { answers } = workbench.current();
-  const curve = curveOf(resolve(preview, stage, undefined, answers), curveId);
+  const drawn = curvesDrawn(resolve(preview, stage, undefined, answers), curveId);
+  const curve = drawn.find((one) => one.tier === tier);
   const y = curve
     ? chooseYRange([plottedOf(curve, shownX(document, stage))], shownX(document, stage))
     : frame.y;

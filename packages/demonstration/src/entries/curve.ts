@@ -26,6 +26,8 @@ export interface CurveResult {
   readonly latex: string;
   /** A stand-in over a window that is cheaper to look at, for a curve whose every value takes an integral. */
   readonly standIn?: (x: Range) => Plotted | null;
+  /** How it is called over its tier, as LaTeX, where that is not its name and variable. */
+  readonly title?: string;
   /** Tiers that the curve is drawn in. */
   readonly tier: Id;
 }

@@ -116,6 +116,8 @@ export interface EntryKind<E, R> {
   results?(result: R, xUnit: Unit): readonly NameableResult[];
   /** The curve that it draws, for kinds that draw one. */
   curve?(result: R): CurveResult;
+  /** Curves that it draws beside that one: windows are fitted to them and tiers titled by them, but formulas do not use them. */
+  alsoDraws?(result: R): readonly CurveResult[];
   /** Its points, which may leave a trail. */
   places?(result: R, entry: E): readonly Spot[];
 }

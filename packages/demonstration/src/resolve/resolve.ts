@@ -295,6 +295,16 @@ export const parameterOf = (resolution: Resolution, id: Id): ParameterResult | u
 export const curveOf = (resolution: Resolution, id: Id): CurveResult | undefined =>
   curveIn(resolution.entries.get(id));
 
+/** All curves that an entry draws. */
+export function curvesDrawn({ entries }: Resolution, id: Id): readonly CurveResult[] {
+  const resolved = entries.get(id);
+  const own = curveIn(resolved);
+  const others = resolved?.outcome.ok
+    ? (kindOf(resolved.entry).alsoDraws?.(resolved.outcome.result) ?? [])
+    : [];
+  return own ? [own, ...others] : others;
+}
+
 /** The points of an entry, which may leave a trail. */
 export function placesOf({ entries }: Resolution, id: Id): readonly Spot[] {
   const resolved = entries.get(id);

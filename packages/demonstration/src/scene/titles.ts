@@ -1,7 +1,7 @@
 import { latexFunction, latexName } from '@yperkine/core';
 import { kindOf } from '../schema/anyKind.ts';
 import { primed, type CurveResult } from '../entries/curve.ts';
-import { curveOf, isShown } from '../resolve/resolve.ts';
+import { curveOf, curvesDrawn, isShown } from '../resolve/resolve.ts';
 import type { Resolution } from '../resolve/resolution.ts';
 import type { Document, Entry, Id } from '../schema/document.ts';
 import { unitText, type Unit } from '../units/unit.ts';
@@ -34,8 +34,10 @@ export interface DrawnCurve {
 /** The curves that are drawn in a tier, in the order of the working, each in the colour that it wears. */
 export function curvesIn(resolution: Resolution, tier: Id): DrawnCurve[] {
   return [...resolution.entries.values()].flatMap(({ id, entry }) => {
-    const curve = isShown(resolution, id) ? curveOf(resolution, id) : undefined;
-    return curve?.tier === tier ? [{ id, curve, tone: toneOfCurve(entry, curve) }] : [];
+    const curves = isShown(resolution, id) ? curvesDrawn(resolution, id) : [];
+    return curves
+      .filter((curve) => curve.tier === tier)
+      .map((curve) => ({ id, curve, tone: toneOfCurve(entry, curve) }));
   });
 }
 
@@ -59,8 +61,8 @@ export function keyOf(resolution: Resolution, marks: readonly Mark[]): KeyLine[]
   return [...lines.values()];
 }
 
-const latexOf = ({ name, order, variable }: CurveResult): string =>
-  `${latexFunction(name, order)}(${latexName(variable)})`;
+const latexOf = ({ name, order, variable, title }: CurveResult): string =>
+  title ?? `${latexFunction(name, order)}(${latexName(variable)})`;
 
 /** "t in min", or the typed title with the unit; nothing where there is neither. */
 export function xTitleOf({ xTitle }: Document, resolution: Resolution): string {
