@@ -58,18 +58,24 @@ const whyUnanswerable: Readonly<Record<WhyUnanswerable, string>> = {
   notLoaded: 'What works this out could not be loaded. Once the server is there again, reload the page.',
 };
 
-/** What an entry makes of the answer to its question, which may come some frames later. */
+/**
+ * What an entry makes of the answer to its question, which may come some frames later.
+ * @param otherwise what it is without one, told what is being done, or why there is none; nothing, unless given
+ */
 export function withAnswer<K extends QuestionKind, R>(
   context: WorkContext,
   question: QuestionOf<K>,
   work: (answer: AnswerTo[K]) => Outcome<R>,
+  otherwise?: () => R,
 ): Outcome<R> {
   const answered = context.ask<K>(question);
   switch (answered.state) {
     case 'waiting':
-      return waiting(doing[question.ask]);
-    case 'unanswerable':
-      return failed(whyUnanswerable[answered.reason]);
+      return without(otherwise, doing[question.ask]) ?? waiting(doing[question.ask]);
+    case 'unanswerable': {
+      const why = whyUnanswerable[answered.reason];
+      return without(otherwise, why) ?? failed(why);
+    }
     case 'answered': {
       const outcome = work(answered.answer);
       if (answered.of === 'now' || !outcome.ok) return outcome;
@@ -83,6 +89,10 @@ export function withAnswer<K extends QuestionKind, R>(
     }
   }
 }
+
+/** What there is all the same, with a sentence in place of what it says. */
+const without = <R>(otherwise: (() => R) | undefined, sentence: string): Outcome<R> | null =>
+  otherwise ? { ok: true, result: otherwise(), progress: { sentence } } : null;
 
 /** The share of the interval on which an answer leaves nothing open; null where that is not told. */
 function decidedShare(answer: Answer, [from, to]: readonly [number, number]): number | null {
