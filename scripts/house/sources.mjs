@@ -30,7 +30,7 @@ const entrances = new Map([
 export function readSources() {
   const paths = folders.flatMap((folder) =>
     readdirSync(join(projectFolder, folder, 'src'), { recursive: true, encoding: 'utf8' })
-      .filter((name) => /\.tsx?$/.test(name))
+      .filter((name) => /\.tsx?$/.test(name) && !name.includes('.test.'))
       .map((name) => join(folder, 'src', name)),
   );
   const known = new Set(paths);

@@ -5,6 +5,7 @@ import {
   answersNow,
   applyChange,
   buildScene,
+  currentVersion,
   documentSchema,
   emptyStage,
   entryKinds,
@@ -30,7 +31,7 @@ import {
 import { cases } from '../../../tests/cases.ts';
 import { frozenSample } from './sample.ts';
 
-const opened = openDocument(frozenSample(9));
+const opened = openDocument(frozenSample(currentVersion));
 if (!opened.ok) throw new Error('the sample cannot be opened');
 
 /** What stands in fields of the sample, by their names: plausible values for any other entry. */
