@@ -5,6 +5,7 @@ import { derivativeKind } from './derivative/derivative.ts';
 import { functionKind } from './function/function.ts';
 import { givenDerivativeKind } from './givenDerivative/givenDerivative.ts';
 import { headingKind } from './heading/heading.ts';
+import { linearApproximationKind } from './linearApproximation/linearApproximation.ts';
 import { coarseKind } from './coarse/coarse.ts';
 import { distanceKind } from './distance/distance.ts';
 import { holdsKind } from './holds/holds.ts';
@@ -52,6 +53,7 @@ export const entryKinds = {
   valueTable: valueTableKind,
   derivative: derivativeKind,
   differenceQuotient: differenceQuotientKind,
+  linearApproximation: linearApproximationKind,
   agreement: agreementKind,
   givenDerivative: givenDerivativeKind,
   heading: headingKind,

@@ -43,7 +43,7 @@ export const newTier = (order: number, y: Tier['y']): Tier => ({
   title: '',
 });
 
-export const currentVersion = 9;
+export const currentVersion = 10;
 
 export const documentSchema = z.strictObject({
   format: z.literal('yperkine-demonstration'),

@@ -7,6 +7,7 @@ import { toVersion6 } from './toVersion6.ts';
 import { toVersion7 } from './toVersion7.ts';
 import { toVersion8 } from './toVersion8.ts';
 import { toVersion9 } from './toVersion9.ts';
+import { toVersion10 } from './toVersion10.ts';
 import type { Migration } from './migration.ts';
 import { currentVersion, documentSchema, type Document } from './document.ts';
 
@@ -23,6 +24,7 @@ export const migrations: Readonly<Record<number, Migration>> = {
   6: toVersion7,
   7: toVersion8,
   8: toVersion9,
+  9: toVersion10,
 };
 
 /** The document brought from its version to `target`, one version at a time; null where a step is missing. */

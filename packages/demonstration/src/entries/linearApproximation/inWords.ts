@@ -1,0 +1,91 @@
+import { knownNumber, latexFunction, latexName } from '@yperkine/core';
+import { exactText } from '../../numbers/exactText.ts';
+import { format, formatBound, formatTidily, type RoundingRule } from '../../numbers/format.ts';
+import {
+  countedIn,
+  equalsResult,
+  latex,
+  lineEquation,
+  live,
+  unitPart,
+  words,
+  type Line,
+} from '../../numbers/line.ts';
+import { withUnit, type Unit } from '../../units/unit.ts';
+import { primed } from '../curve.ts';
+import { shownValue } from '../parameter/result.ts';
+import type { LinearApproximationResult, Stretch } from './result.ts';
+
+/** What it is, its equation, the difference where they are compared, and where that is small enough. */
+export function approximationLines(
+  result: LinearApproximationResult,
+  rule: RoundingRule,
+  xUnit: Unit,
+): Line[] {
+  const { of, at, beside, name, variable, tangent, off, tolerance, good } = result;
+  const [f, l, x] = [latexFunction(of.name, of.order), latexFunction(name, 0), latexName(variable)];
+  const [a, b] = [latexName(at.name), latexName(beside.name)];
+  const slope = `${latexFunction(of.name, of.order + 1)}(${a})`;
+  const [, ...equation] = lineEquation(tangent.slope, tangent.intercept, variable, rule).line;
+  const limit = formatTidily(tolerance, rule).text;
+  return [
+    [latex(`${l}(${x}) = ${f}(${a}) + ${slope}(${x} - ${a})`)],
+    [latex(`${l}(${x})`), ...equation, ...countedIn(of.unit, variable, xUnit)],
+    [latex(`${f}(${b}) - ${l}(${b})`), ...equalsResult(off, rule), ...unitPart(of.unit)],
+    ...(good
+      ? [
+          [
+            latex(`\\bigl|${f}(${x}) - ${l}(${x})\\bigr| \\le`),
+            live(` ${limit}`),
+            words(' for '),
+            latex(`${x} \\in`),
+            live(` [${inwards(good, rule).join(', ')}]`),
+          ],
+        ]
+      : []),
+  ];
+}
+
+/** How far off it is where they are compared, and on which part it is good enough. */
+export function approximationSentence(result: LinearApproximationResult, rule: RoundingRule): string {
+  const { of, name, variable, beside, off, tolerance, good, interval, isProved } = result;
+  const f = primed(of.name, of.order);
+  const place = `${variable} = ${shownValue(beside, rule)}`;
+  const limit = withUnit(formatTidily(tolerance, rule).text, of.unit);
+  const here = Number.isFinite(off.value)
+    ? offWords(off.value, { f, name, place })
+    : `${f} has no value at ${place}, so there is no difference there.`;
+  if (!good) return `${here} Where ${name} is off by at most ${limit} could not be found out.`;
+  const [from, to] = inwards(good, rule);
+  const isCut = good.from.value <= interval.from || good.to.value >= interval.to;
+  const part = `rom ${variable} = ${from} to ${to} ${name} is off by at most ${limit}`;
+  const sure = isProved ? ' (proved)' : '; this could not be proved';
+  return isCut
+    ? `${here} At least f${part}${sure}; what lies beyond was not looked at.`
+    : `${here} F${part}${sure}.`;
+}
+
+/** Share of a size by which the digits of an end may be off. */
+const rounding = 1e-9;
+
+/** The ends of the good part, exact or rounded into it, so that what is said of it holds for what is written. */
+function inwards({ from, to }: Stretch, rule: RoundingRule): [string, string] {
+  const end = ({ value, exact }: Stretch['from'], way: 1 | -1): number | string => {
+    if (exact) return exactText(exact) ?? value;
+    const unit = 10 ** -rule.decimals;
+    const steps = way * Math.ceil((way * value) / unit + rounding);
+    return Number((steps * unit).toFixed(rule.decimals));
+  };
+  const [low, high] = [end(from, 1), end(to, -1)];
+  const written = (x: number | string): string =>
+    typeof x === 'string' ? x : format(knownNumber(x), rule).text;
+  const isWide = Number(low) < Number(high) || typeof low === 'string' || typeof high === 'string';
+  return isWide
+    ? [written(low), written(high)]
+    : [formatBound(from.value, 'up', rule) ?? '', formatBound(to.value, 'down', rule) ?? ''];
+}
+
+function offWords(off: number, { f, name, place }: { f: string; name: string; place: string }): string {
+  if (off === 0) return `At ${place} both have the same value.`;
+  return `At ${place} ${name} is ${off > 0 ? 'below' : 'above'} ${f}.`;
+}

@@ -1,0 +1,26 @@
+import type { AnswerTo, KnownNumber, Tangent } from '@yperkine/core';
+import type { TypedInterval } from '../asking.ts';
+import type { CurveResult } from '../curve.ts';
+import type { ParameterResult } from '../parameter/result.ts';
+
+export type Stretch = AnswerTo['holds']['stretches'][number];
+export type SlopedTangent = Extract<Tangent, { kind: 'line' }>;
+
+/** The approximation as a curve, and how far it is from its function. */
+export interface LinearApproximationResult extends CurveResult {
+  readonly of: CurveResult;
+  readonly at: ParameterResult;
+  readonly beside: ParameterResult;
+  readonly tangent: SlopedTangent;
+  /** f − L as a curve of its own. */
+  readonly difference: CurveResult;
+  /** f − L where they are compared; NaN where f has no value there. */
+  readonly off: KnownNumber;
+  readonly tolerance: KnownNumber;
+  readonly interval: TypedInterval;
+  /** The part around a on which it is good enough; null where none is known. */
+  readonly good: Stretch | null;
+  /** Whether that part is proved to be the whole of it, as far as the interval goes. */
+  readonly isProved: boolean;
+  readonly madeFrom: readonly unknown[];
+}
