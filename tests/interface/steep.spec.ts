@@ -320,3 +320,41 @@ test('a derivative’s card tells the rules used, step by step', async ({ page, 
   await page.keyboard.press('Enter');
   await expect(steps).toHaveCount(0);
 });
+
+test('the linear approximation: a function of its own, compared at a second place, good to a tolerance that is typed', async ({
+  page,
+  teacher,
+}) => {
+  await teacher.begin('f(x) = x^2', 'Linear approximation');
+  await teacher.setValue('a', '1');
+  await teacher.setValue('b', '1.5');
+  const card = teacher.entry(/^Linear approximation/);
+  await expect(card).toContainText(/L is off by at most \S+ \(proved\)\./);
+  const tolerance = card.getByRole('textbox', { name: 'Tolerance' });
+  const takes = async (text: string) => {
+    await tolerance.fill(text);
+    await page.keyboard.press('Enter');
+  };
+  await takes('0.1');
+  await expect(card).toContainText('From x = 0.684 to 1.316 L is off by at most 0.1 (proved).');
+  await expect(card).toContainText('= 0.250');
+  // The second place is a point on the curve, and one on the difference under it.
+  const grips = page.getByRole('slider', { name: 'Point on f at x = b' });
+  await expect(grips).toHaveCount(2);
+  await grips.last().focus();
+  await page.keyboard.press('ArrowRight');
+  await expect(card).toContainText('At x = 1.51 L is below f.');
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await expect(card).toContainText('At x = 1.5 L is below f.');
+
+  await takes('0');
+  await expect(card).toContainText('The tolerance is a number larger than 0');
+  await takes('0.04');
+  await expect(card).toContainText('L is off by at most 0.04 (proved).');
+
+  await teacher.state('3L(2)');
+  await expect(teacher.entry('Value')).toContainText('= 9');
+  await teacher.chooseFor('Linear approximation L of f at x = a', 'Delete');
+  await teacher.untilSaved();
+  expect(Object.keys((await teacher.stored()).tiers)).toHaveLength(1);
+});

@@ -1,6 +1,13 @@
-import { knownNumber, latexFunction, latexName } from '@yperkine/core';
+import {
+  exactValue,
+  knownNumber,
+  latexFunction,
+  latexName,
+  rational,
+  type KnownNumber,
+} from '@yperkine/core';
 import { exactText } from '../../numbers/exactText.ts';
-import { format, formatBound, formatTidily, type RoundingRule } from '../../numbers/format.ts';
+import { formatBound, formatTidily, type RoundingRule } from '../../numbers/format.ts';
 import {
   countedIn,
   equalsResult,
@@ -39,7 +46,7 @@ export function approximationLines(
             live(` ${limit}`),
             words(' for '),
             latex(`${x} \\in`),
-            live(` [${inwards(good, rule).join(', ')}]`),
+            live(` [${ends(good, rule).join(', ')}]`),
           ],
         ]
       : []),
@@ -68,20 +75,23 @@ export function approximationSentence(result: LinearApproximationResult, rule: R
 /** Share of a size by which the digits of an end may be off. */
 const rounding = 1e-9;
 
-/** The ends of the good part, exact or rounded into it, so that what is said of it holds for what is written. */
-function inwards({ from, to }: Stretch, rule: RoundingRule): [string, string] {
-  const end = ({ value, exact }: Stretch['from'], way: 1 | -1): number | string => {
-    if (exact) return exactText(exact) ?? value;
-    const unit = 10 ** -rule.decimals;
-    const steps = way * Math.ceil((way * value) / unit + rounding);
-    return Number((steps * unit).toFixed(rule.decimals));
+/** The ends of the good part in their exact forms, as far as they have any. */
+function ends(good: Stretch, rule: RoundingRule): string[] {
+  const rounded = inwards(good, rule);
+  return [good.from, good.to].map(({ exact }, i) => (exact && exactText(exact)) ?? (rounded[i] as string));
+}
+
+/** The ends as decimals, rounded into the good part: what is said of it holds for what is written. */
+function inwards({ from, to }: Stretch, rule: RoundingRule): readonly [string, string] {
+  const unit = 10 ** -rule.decimals;
+  const written = ({ value, exact }: Stretch['from'], way: 1 | -1): KnownNumber => {
+    const fraction = exact && exactValue(exact, new Map());
+    if (fraction && rational.toDecimal(fraction, rule.decimals) !== null) return knownNumber(value, fraction);
+    return knownNumber(way * Math.ceil((way * value) / unit + rounding) * unit);
   };
-  const [low, high] = [end(from, 1), end(to, -1)];
-  const written = (x: number | string): string =>
-    typeof x === 'string' ? x : format(knownNumber(x), rule).text;
-  const isWide = Number(low) < Number(high) || typeof low === 'string' || typeof high === 'string';
-  return isWide
-    ? [written(low), written(high)]
+  const [low, high] = [written(from, 1), written(to, -1)];
+  return low.value < high.value
+    ? [formatTidily(low, rule).text, formatTidily(high, rule).text]
     : [formatBound(from.value, 'up', rule) ?? '', formatBound(to.value, 'down', rule) ?? ''];
 }
 
