@@ -42,7 +42,7 @@ export function figures() {
       name: 'functions over 60 lines',
       was: 41,
       places: those(({ lines }) => lines > 60),
-      bound: 41,
+      bound: 40,
       aim: 10,
     },
     {
@@ -56,7 +56,7 @@ export function figures() {
       name: 'functions of more than four parameters',
       was: 103,
       places: those(({ parameters }) => parameters > 4),
-      bound: 103,
+      bound: 97,
       aim: 15,
     },
     {
