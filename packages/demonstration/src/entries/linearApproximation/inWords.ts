@@ -39,29 +39,26 @@ export function approximationLines(
     [latex(`${l}(${x}) = ${f}(${a}) + ${slope}(${x} - ${a})`)],
     [latex(`${l}(${x})`), ...equation, ...countedIn(of.unit, variable, xUnit)],
     [latex(`${f}(${b}) - ${l}(${b})`), ...equalsResult(off, rule), ...unitPart(of.unit)],
-    ...(good
-      ? [
-          [
-            latex(`\\bigl|${f}(${x}) - ${l}(${x})\\bigr| \\le`),
-            live(` ${limit}`),
-            words(' for '),
-            latex(`${x} \\in`),
-            live(` [${ends(good, rule).join(', ')}]`),
-          ],
-        ]
-      : []),
+    [
+      latex(`\\bigl|${f}(${x}) - ${l}(${x})\\bigr| \\le`),
+      live(` ${limit}`),
+      words(' for '),
+      latex(`${x} \\in`),
+      live(good ? ` [${ends(good, rule).join(', ')}]` : ' …'),
+    ],
   ];
 }
 
 /** How far off it is where they are compared, and on which part it is good enough. */
 export function approximationSentence(result: LinearApproximationResult, rule: RoundingRule): string {
-  const { of, name, variable, beside, off, tolerance, good, interval, isProved } = result;
+  const { of, name, variable, beside, off, tolerance, good, interval, isProved, isSought } = result;
   const f = primed(of.name, of.order);
   const place = `${variable} = ${shownValue(beside, rule)}`;
   const limit = withUnit(formatTidily(tolerance, rule).text, of.unit);
   const here = Number.isFinite(off.value)
     ? offWords(off.value, { f, name, place })
     : `${f} has no value at ${place}, so there is no difference there.`;
+  if (isSought) return `${here} Where ${name} is off by at most ${limit} is being worked out …`;
   if (!good) return `${here} Where ${name} is off by at most ${limit} could not be found out.`;
   const [from, to] = inwards(good, rule);
   const isCut = good.from.value <= interval.from || good.to.value >= interval.to;

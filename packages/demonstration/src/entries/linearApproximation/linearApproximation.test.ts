@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { compile, evaluateAt, readExpression } from '@yperkine/core';
-import { makeEntry, newTier, resolve, unanswered, type Document } from '../../index.ts';
+import { answersNow, makeEntry, newTier, resolve, unanswered, type Document } from '../../index.ts';
 import {
   documentWith,
   given,
@@ -101,10 +101,26 @@ describe('the linear approximation', () => {
     expect(outcome?.ok && outcome.result).toMatchObject({
       good: null,
       sentence: 'The stretches are being worked out …',
-      lines: { length: 3 },
+      lines: { length: 4 },
     });
     expect(outcome?.ok && outcome.result.certainty).toBeUndefined();
     expect(toldIn(resolution, 'later')?.ok).toBe(true);
+  });
+
+  test('while the tangent moves nothing is told or drawn of the part on which the last one was good', () => {
+    const answers = answersNow();
+    const stale = {
+      ...answers,
+      ask: (by: string, question: never) => ({ ...answers.ask(by, question), of: 'before' }),
+    } as typeof answers;
+    const document = approximated('f(x) = x^2');
+    const resolution = resolve(document, emptyStage, undefined, stale);
+    const outcome = toldIn(resolution, 'study');
+    expect(outcome?.ok && outcome.result).toMatchObject({ good: null, isPending: true });
+    expect(outcome?.ok && outcome.result.sentence).toBe(
+      'At x = 1.5 L is below f. Where L is off by at most 0.1 is being worked out …',
+    );
+    expect(outcome?.ok && outcome.result.certainty).toBeUndefined();
   });
 
   test('follows the place while it moves, and compiles nothing anew', () => {

@@ -22,6 +22,7 @@ import { idSchema, typedSchema, type Id } from '../../fields/fields.ts';
 import { dashes, toneOf } from '../../fields/tone.ts';
 import type { Mark, MarkOf } from '../../marks/mark.ts';
 import type { TierView } from '../../marks/view.ts';
+import type { Answered } from '../answers.ts';
 import { idsInInterval, onInterval, studied, withAnswer, type Studied } from '../asking.ts';
 import { primed, type CurveResult } from '../curve.ts';
 import { curveMark } from '../curveMark.ts';
@@ -92,7 +93,9 @@ export const linearApproximationKind: EntryKind<LinearApproximationEntry, Linear
   say: (result, _entry, { rule, xUnit }) => ({
     lines: approximationLines(result, rule, xUnit),
     sentence: approximationSentence(result, rule),
-    certainty: { text: result.isProved ? 'proved' : 'not proved', isProved: result.isProved },
+    ...(result.isSought
+      ? {}
+      : { certainty: { text: result.isProved ? 'proved' : 'not proved', isProved: result.isProved } }),
   }),
 
   results: ({ off, unit, good }, xUnit) => [
@@ -149,17 +152,25 @@ function approximated(
   const found = { ...approximation, of, at, beside, tangent, difference, off, tolerance, interval, madeFrom };
   const closed = closedFormula(formulas.body, new Map([...values, [at.name, at.value.value]]));
   const body = indicator(isWithin(tree.subtract(asked.body, closed), writtenNumber(tolerance)));
+  const question = { ...asked, ask: 'holds', body } as const;
+  const open = { ...found, good: null, isProved: false };
+  if (isOfBefore(context.ask<'holds'>(question)))
+    return { ok: true, result: { ...open, isSought: true }, progress: { isPending: true } };
   return withAnswer(
     context,
-    { ...asked, ask: 'holds', body },
+    question,
     ({ stretches, complete }) => {
       const a = at.value.value;
       const good = stretches.find(({ from, to }) => from.value <= a && a <= to.value) ?? null;
-      return worked({ ...found, good, isProved: complete && good !== null });
+      return worked({ ...found, good, isSought: false, isProved: complete && good !== null });
     },
-    () => ({ ...found, good: null, isProved: false }),
+    () => ({ ...open, isSought: false }),
   );
 }
+
+/** Whether an answer is that of a moment ago, to another tangent. */
+const isOfBefore = (told: Answered<unknown>): boolean =>
+  told.state === 'answered' && (told.of === 'before' || told.of === 'foundBefore');
 
 /** L on the tier of its function, and f − L on its own. */
 function curvesFrom(

@@ -20,6 +20,8 @@ export interface LinearApproximationResult extends CurveResult {
   readonly interval: TypedInterval;
   /** The part around a on which it is good enough; null where none is known. */
   readonly good: Stretch | null;
+  /** Whether it is still being looked for: what was known of another tangent is not told of this one. */
+  readonly isSought: boolean;
   /** Whether that part is proved to be the whole of it, as far as the interval goes. */
   readonly isProved: boolean;
   readonly madeFrom: readonly unknown[];
