@@ -1,7 +1,7 @@
 import { chooseYRange } from '@yperkine/core';
 import {
   closedTierEdits,
-  curveOf,
+  curvesDrawn,
   curvesIn,
   firstTier,
   inOrder,
@@ -60,7 +60,7 @@ export function isInOwnTier(workbench: Workbench, id: Id): boolean {
 export function moveToTier(workbench: Workbench, id: Id, to?: Id): void {
   const { document, stage } = workbench.state;
   const from = tierOf(document.entries[id]);
-  const curve = curveOf(workbench.current(), id);
+  const curve = curvesDrawn(workbench.current(), id).findLast((one) => one.tier === from);
   if (from === null || !curve || from === to) return;
   const target = to ?? newId();
   const edits: Edit[] = [{ at: 'field', of: 'entries', id, field: 'tier', old: from, new: target }];

@@ -34,6 +34,8 @@ export type Mark =
       readonly weight: number;
       /** It waits for a better one, and is drawn so that this is seen. */
       readonly isOld?: boolean;
+      /** It stands beside the curve of its entry: a click on it means no place of that one. */
+      readonly isAside?: boolean;
     }
   | {
       readonly kind: 'line';

@@ -36,12 +36,12 @@ function inWords({ entry, outcome }: Resolved, wording: Wording): StudyResult {
   if (!outcome.ok) return nothing;
   const { say } = kindOf(entry);
   const { result, progress } = outcome;
-  const {
-    lines = [],
-    sentence = '',
-    ...more
-  } = say ? unlessItThrows(() => say(result, entry, wording), nothing) : (result as Partial<StudyResult>);
-  return inProgress({ lines, sentence, ...more }, progress);
+  return say
+    ? inProgress(
+        unlessItThrows(() => say(result, entry, wording), nothing),
+        progress,
+      )
+    : nothing;
 }
 
 /** What is known so far is told as that: how sure it is will be told with the whole. */

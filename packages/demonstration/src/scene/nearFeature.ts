@@ -45,7 +45,7 @@ export function featureNear(
     })),
     ...changesOf(value, view, x).map(({ at }) => ({ kind: 'zero' as const, at, other: null })),
     ...curvesIn(resolution, view.id)
-      .filter(({ id }) => id !== entry)
+      .filter(({ id, curve: other }) => id !== entry && other === curveOf(resolution, id))
       .flatMap(({ id, curve: other }) => {
         const height = heightOf(other);
         return changesOf((at) => value(at) - height(at), view, x).map(({ at }) => ({

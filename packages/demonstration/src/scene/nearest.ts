@@ -20,7 +20,7 @@ export function nearestCurve(scene: Scene, x: number, y: number, tolerance: numb
     const { left, top, width, height } = view.frame;
     if (x < left || x > left + width || y < top || y > top + height) continue;
     for (const mark of marks) {
-      if (mark.kind !== 'curve') continue;
+      if (mark.kind !== 'curve' || mark.isAside) continue;
       const found = nearestInRuns(mark.runs, x, y);
       if (found && found.distance <= tolerance && found.distance < (best?.distance ?? Infinity)) {
         best = { tier: id, entry: mark.entry, ...found };

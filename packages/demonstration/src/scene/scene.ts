@@ -269,7 +269,7 @@ function sceneTier(
       { spacing: document.tiers[view.id]?.yTicks ?? null, decimalMark: document.looks.decimalMark },
       Math.min(mostYTicks, view.frame.height / 44),
     ),
-    key: document.looks.key === 'none' ? [] : keyOf(resolution, marks),
+    key: document.looks.key === 'none' ? [] : keyOf(resolution, view.id, marks),
     marks,
     labels: placeLabels(marks, view.frame),
   };

@@ -46,14 +46,15 @@ const toneOfCurve = ({ look }: Entry, { order, family }: CurveResult): Tone =>
   look.tone ?? toneOf(order, family);
 
 /** Which line of a tier is which: every curve, and every straight line of a study. */
-export function keyOf(resolution: Resolution, marks: readonly Mark[]): KeyLine[] {
+export function keyOf(resolution: Resolution, tier: Id, marks: readonly Mark[]): KeyLine[] {
   const lines = new Map<Id, KeyLine>();
   for (const mark of marks) {
     if ((mark.kind !== 'curve' && mark.kind !== 'line') || lines.has(mark.entry)) continue;
     const { entry, tone, dash } = mark;
     const resolved = resolution.entries.get(entry);
     if (!resolved) continue;
-    const curve = curveOf(resolution, entry);
+    const here = curvesDrawn(resolution, entry).find((curve) => curve.tier === tier);
+    const curve = here ?? curveOf(resolution, entry);
     const result = resolved.outcome.ok ? resolved.outcome.result : undefined;
     const words = curve ? '' : kindOf(resolved.entry).head(resolved.entry, result).heading;
     lines.set(entry, { entry, tone, dash, latex: curve ? latexOf(curve) : null, words });

@@ -18,23 +18,23 @@ import {
   words,
   type Line,
 } from '../../numbers/line.ts';
-import { withUnit, type Unit } from '../../units/unit.ts';
+import { withUnit } from '../../units/unit.ts';
 import { primed } from '../curve.ts';
+import type { Wording } from '../kind.ts';
 import { shownValue } from '../parameter/result.ts';
 import type { LinearApproximationResult, Stretch } from './result.ts';
 
 /** What it is, its equation, the difference where they are compared, and where that is small enough. */
 export function approximationLines(
   result: LinearApproximationResult,
-  rule: RoundingRule,
-  xUnit: Unit,
+  limit: string,
+  { rule, xUnit }: Pick<Wording, 'rule' | 'xUnit'>,
 ): Line[] {
-  const { of, at, beside, name, variable, tangent, off, tolerance, good } = result;
+  const { of, at, beside, name, variable, tangent, off, good } = result;
   const [f, l, x] = [latexFunction(of.name, of.order), latexFunction(name, 0), latexName(variable)];
   const [a, b] = [latexName(at.name), latexName(beside.name)];
   const slope = `${latexFunction(of.name, of.order + 1)}(${a})`;
   const [, ...equation] = lineEquation(tangent.slope, tangent.intercept, variable, rule).line;
-  const limit = formatTidily(tolerance, rule).text;
   return [
     [latex(`${l}(${x}) = ${f}(${a}) + ${slope}(${x} - ${a})`)],
     [latex(`${l}(${x})`), ...equation, ...countedIn(of.unit, variable, xUnit)],
@@ -50,19 +50,23 @@ export function approximationLines(
 }
 
 /** How far off it is where they are compared, and on which part it is good enough. */
-export function approximationSentence(result: LinearApproximationResult, rule: RoundingRule): string {
-  const { of, name, variable, beside, off, tolerance, good, interval, isProved, isSought } = result;
+export function approximationSentence(
+  result: LinearApproximationResult,
+  limit: string,
+  rule: RoundingRule,
+): string {
+  const { of, name, variable, beside, off, good, interval, isProved, isSought } = result;
   const f = primed(of.name, of.order);
   const place = `${variable} = ${shownValue(beside, rule)}`;
-  const limit = withUnit(formatTidily(tolerance, rule).text, of.unit);
+  const most = `off by at most ${withUnit(limit, of.unit)}`;
   const here = Number.isFinite(off.value)
-    ? offWords(off.value, { f, name, place })
+    ? offWords(off, { f, name, place })
     : `${f} has no value at ${place}, so there is no difference there.`;
-  if (isSought) return `${here} Where ${name} is off by at most ${limit} is being worked out …`;
-  if (!good) return `${here} Where ${name} is off by at most ${limit} could not be found out.`;
+  if (isSought) return `${here} Where ${name} is ${most} is being worked out …`;
+  if (!good) return `${here} Where ${name} is ${most} could not be found out.`;
   const [from, to] = inwards(good, rule);
   const isCut = good.from.value <= interval.from || good.to.value >= interval.to;
-  const part = `rom ${variable} = ${from} to ${to} ${name} is off by at most ${limit}`;
+  const part = `rom ${variable} = ${from} to ${to} ${name} is ${most}`;
   const sure = isProved ? ' (proved)' : '; this could not be proved';
   return isCut
     ? `${here} At least f${part}${sure}; what lies beyond was not looked at.`
@@ -92,7 +96,10 @@ function inwards({ from, to }: Stretch, rule: RoundingRule): readonly [string, s
     : [formatBound(from.value, 'up', rule) ?? '', formatBound(to.value, 'down', rule) ?? ''];
 }
 
-function offWords(off: number, { f, name, place }: { f: string; name: string; place: string }): string {
-  if (off === 0) return `At ${place} both have the same value.`;
-  return `At ${place} ${name} is ${off > 0 ? 'below' : 'above'} ${f}.`;
+function offWords(off: KnownNumber, { f, name, place }: { f: string; name: string; place: string }): string {
+  if (off.value === 0)
+    return off.exact
+      ? `At ${place} both have the same value.`
+      : `At ${place} they differ by less than can be told.`;
+  return `At ${place} ${name} is ${off.value > 0 ? 'below' : 'above'} ${f}.`;
 }

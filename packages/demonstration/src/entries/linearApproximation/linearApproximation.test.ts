@@ -1,7 +1,17 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { compile, evaluateAt, readExpression } from '@yperkine/core';
-import { answersNow, makeEntry, newTier, resolve, unanswered, type Document } from '../../index.ts';
+import {
+  answersNow,
+  makeEntry,
+  nearestCurve,
+  newTier,
+  resolve,
+  unanswered,
+  withValue,
+  type Document,
+  type Resolution,
+} from '../../index.ts';
 import {
   documentWith,
   given,
@@ -123,16 +133,48 @@ describe('the linear approximation', () => {
     expect(outcome?.ok && outcome.result.certainty).toBeUndefined();
   });
 
-  test('follows the place while it moves, and compiles nothing anew', () => {
+  test('follows the place while it moves, and makes no formula anew', () => {
     const document = approximated('f(x) = x^3 - x');
-    const first = resultIn(document);
-    const moved = resultOf<LinearApproximationResult>(document, 'study', {
-      ...emptyStage,
-      values: { a: '2' },
-    });
-    expect(moved.body).toEqual(first.body);
+    const answers = answersNow();
+    const first = resolve(document, emptyStage, undefined, answers);
+    const moved = resolve(document, withValue(emptyStage, 'a', '2'), first, answers);
+    const resultsOf = (resolution: Resolution) => {
+      const outcome = toldIn<LinearApproximationResult>(resolution, 'study');
+      if (!outcome?.ok) throw new Error(outcome?.problem.message);
+      return outcome.result;
+    };
+    const [before, after] = [resultsOf(first), resultsOf(moved)];
+    expect(after.program).toBe(before.program);
+    expect(after.difference.program).toBe(before.difference.program);
     // By hand: f(2) = 6, f′(2) = 11; at 0 the line is at −16.
-    expect(evaluateAt(moved.program, 0, moved.parameters)).toBe(-16);
+    expect(evaluateAt(after.program, 0, after.parameters)).toBe(-16);
+  });
+
+  test('what is rounding alone is told as no difference, and no side', () => {
+    const document = approximated('f(x) = sin x', { a: '1', p: '1.0000000001' });
+    expect(sentenceOf(document)).toMatch(/^At x = 1\.0000000001 they differ by less than can be told\./);
+    expect(linesOf(document)[2]).toBe('f(p) - L(p) ≈ 0.000');
+  });
+
+  test.each([
+    ['1/3', '1/3'],
+    ['0.0004', '0.0004'],
+    ['p/10', 'p/10'],
+  ])('a tolerance of %s is told as it was typed, not as a rounded number', (tolerance, written) => {
+    expect(sentenceOf(approximated('f(x) = sin x', { tolerance }))).toContain(
+      `by at most ${written} (proved)`,
+    );
+  });
+
+  test('a click on the difference means no place of the line, and the key tells them apart', () => {
+    const document = approximated('f(x) = x^2');
+    const scene = sceneOf({ ...document, looks: { ...document.looks, key: 'topRight' } });
+    const [, below] = scene.tiers;
+    if (!below) throw new Error('a second tier was expected');
+    const [x, y] = [below.view.toX(0), below.view.toY(1)];
+    expect(nearestCurve(scene, x, y, 5)).toBeNull();
+    expect(below.key.map(({ latex }) => latex)).toEqual(['f(x) - L(x)']);
+    expect(scene.tiers[0]?.key.map(({ latex }) => latex)).toEqual(['f(x)', 'L(x)']);
   });
 
   test('tells the difference in the unit of the heights', () => {
@@ -203,7 +245,7 @@ describe('the linear approximation', () => {
       marks.filter((mark) => 'entry' in mark && mark.entry === 'study').map(({ kind }) => kind),
     );
     expect(own).toEqual(['curve', 'track', 'line', 'dot', 'point', 'point']);
-    expect(below).toEqual(['line', 'line', 'curve', 'line', 'point']);
+    expect(below).toEqual(['curve', 'line', 'line', 'line', 'point']);
     expect(scene.tiers[1]?.title?.names.map(({ latex }) => latex)).toEqual(['f(x) - L(x)']);
     const grips = ofKind(marksOf(scene), 'point').map(({ parameter }) => parameter);
     expect(grips).toEqual(['p', 'a', 'p']);

@@ -23,7 +23,8 @@ import { dashes, toneOf } from '../../fields/tone.ts';
 import type { Mark, MarkOf } from '../../marks/mark.ts';
 import type { TierView } from '../../marks/view.ts';
 import type { Answered } from '../answers.ts';
-import { idsInInterval, onInterval, studied, withAnswer, type Studied } from '../asking.ts';
+import { formatSetting, type RoundingRule } from '../../numbers/format.ts';
+import { asWritten, idsInInterval, onInterval, studied, withAnswer, type Studied } from '../asking.ts';
 import { primed, type CurveResult } from '../curve.ts';
 import { curveMark } from '../curveMark.ts';
 import { parameterValues } from '../formula.ts';
@@ -90,9 +91,9 @@ export const linearApproximationKind: EntryKind<LinearApproximationEntry, Linear
     );
   },
 
-  say: (result, _entry, { rule, xUnit }) => ({
-    lines: approximationLines(result, rule, xUnit),
-    sentence: approximationSentence(result, rule),
+  say: (result, entry, { rule, xUnit }) => ({
+    lines: approximationLines(result, limitText(entry, rule), { rule, xUnit }),
+    sentence: approximationSentence(result, limitText(entry, rule), rule),
     ...(result.isSought
       ? {}
       : { certainty: { text: result.isProved ? 'proved' : 'not proved', isProved: result.isProved } }),
@@ -124,6 +125,10 @@ export const linearApproximationKind: EntryKind<LinearApproximationEntry, Linear
   },
 };
 
+/** The tolerance as it was typed: what is said of it holds for that, and for no rounded number. */
+const limitText = ({ tolerance }: LinearApproximationEntry, rule: RoundingRule): string =>
+  formatSetting(asWritten(tolerance), rule);
+
 const numberOf = ({ value }: Stretch['from']): KnownNumber => knownNumber(value);
 
 interface Parts extends Studied {
@@ -147,7 +152,7 @@ function approximated(
     );
   const formulas = formulasOf(place, entry.name, tangent, context, previous);
   const { approximation, difference } = curvesFrom(formulas, of, entry, context);
-  const off = differenceOf(valueOn(of, beside), valueOn(approximation, beside));
+  const off = differenceOf(of, approximation, beside, tangent);
   const { madeFrom } = formulas;
   const found = { ...approximation, of, at, beside, tangent, difference, off, tolerance, interval, madeFrom };
   const closed = closedFormula(formulas.body, new Map([...values, [at.name, at.value.value]]));
@@ -200,9 +205,23 @@ function curvesFrom(
   };
 }
 
-function differenceOf(a: KnownNumber, b: KnownNumber): KnownNumber {
-  const exact = a.exact && b.exact && rational.subtract(a.exact, b.exact);
-  return knownNumber(exact ? rational.toNumber(exact) : a.value - b.value, exact);
+/** Share of the sizes in a difference that is nothing but rounding. */
+const noise = 1e-13;
+
+/** f − L at a place: exact where both are, and no number that is rounding alone. */
+function differenceOf(
+  of: CurveResult,
+  line: CurveResult,
+  at: ParameterResult,
+  tangent: SlopedTangent,
+): KnownNumber {
+  const [height, other] = [valueOn(of, at), valueOn(line, at)];
+  const exact = height.exact && other.exact && rational.subtract(height.exact, other.exact);
+  if (exact) return knownNumber(rational.toNumber(exact), exact);
+  const run = Math.abs(at.value.value) + Math.abs(tangent.x.value);
+  const sizes = [height.value, other.value, tangent.y.value, tangent.slope.value * run].map(Math.abs);
+  const off = height.value - other.value;
+  return knownNumber(Math.abs(off) <= noise * Math.max(...sizes) ? 0 : off);
 }
 
 /** −t ≤ d ≤ t. */
@@ -220,7 +239,7 @@ interface Formulas {
   readonly madeFrom: readonly unknown[];
 }
 
-/** L and f − L in the names of the document, compiled anew only where the function or a name has changed. */
+/** L and f − L in the names of the document, made anew only where the function or a name has changed. */
 function formulasOf(
   { curve, at }: Place,
   name: string,
@@ -228,26 +247,23 @@ function formulasOf(
   context: WorkContext,
   previous: LinearApproximationResult | undefined,
 ): Formulas {
-  const open = closedFormula(curve.body, new Map(), curve.functions);
-  const named = inNames(open, curve.variable, at.name);
-  const isFaithful = named !== null && isTangent(compile(named, curve.variable), tangent, context);
-  const body = isFaithful ? named : inNumbers(tangent, curve.variable);
-  const madeFrom = [
-    curve.program,
-    at.name,
-    name,
-    isFaithful ? '' : [tangent.y.value, tangent.slope.value].join(),
-  ];
-  if (previous?.madeFrom.every((part, i) => part === madeFrom[i]))
+  const madeFrom = [curve.program, at.name, name];
+  const isSame = previous?.madeFrom.every((part, i) => part === madeFrom[i]) ?? false;
+  if (previous && isSame && isTangent(previous.program, tangent, context))
     return {
       ...previous,
       difference: previous.difference.body,
       differenceProgram: previous.difference.program,
     };
+  const open = closedFormula(curve.body, new Map(), curve.functions);
+  const named = inNames(open, curve.variable, at.name);
+  const program = named && compile(named, curve.variable);
+  const isFaithful = program !== null && isTangent(program, tangent, context);
+  const body = isFaithful && named ? named : inNumbers(tangent, curve.variable);
   const difference = tree.subtract(open, body);
   return {
     body,
-    program: compile(body, curve.variable),
+    program: isFaithful ? program : compile(body, curve.variable),
     difference,
     differenceProgram: compile(difference, curve.variable),
     madeFrom,
@@ -377,5 +393,5 @@ function marksOfDifference(
         { kind: 'point', entry: id, x, y, tone, parameter: beside },
       ]
     : [];
-  return [...limits, curveMark(id, difference, tier), ...segment];
+  return [{ ...curveMark(id, difference, tier), isAside: true }, ...limits, ...segment];
 }
