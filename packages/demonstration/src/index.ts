@@ -42,7 +42,7 @@ export { entryKinds } from './entries/table.ts';
 export { kindOf, makeEntry } from './schema/anyKind.ts';
 export { plottedOf, primed, type CurveResult } from './entries/curve.ts';
 export type { Head, NameableResult, Spot } from './entries/kind.ts';
-export type { StudyResult, StudyTable } from './entries/study.ts';
+export type { Said, StudyTable } from './entries/study.ts';
 export type { ParameterEntry, Repeat } from './entries/parameter/parameter.ts';
 export type { ParameterResult } from './entries/parameter/result.ts';
 export type { PointResult } from './entries/point/point.ts';

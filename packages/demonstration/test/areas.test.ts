@@ -24,7 +24,7 @@ import {
   type Scene,
   type SumErrorsResult,
   type SumResult,
-  type StudyResult,
+  type Said,
 } from '../src/index.ts';
 import {
   documentWith,
@@ -234,15 +234,13 @@ describe('a rectangle sum', () => {
   test('shows itself and an estimate before the area is known, and moves with an end that is dragged', () => {
     const document = withSum('f(x) = x^2', '4', { rule: 'right' });
     const early = toldIn(resolve(document, emptyStage, undefined, unanswered), 'study');
-    expect(early?.ok && (early.result as SumResult & StudyResult).isQuick).toBe(true);
-    expect(early?.ok && (early.result as SumResult & StudyResult).lines.map(plainText)[4]).toContain(
-      '≈ 2.667',
-    );
-    expect(early?.ok && (early.result as SumResult & StudyResult).sentence).not.toContain('because');
-    expect(early?.ok && (early.result as SumResult & StudyResult).total.value).toBe(3.75);
+    expect(early?.ok && (early.result as SumResult & Said).isQuick).toBe(true);
+    expect(early?.ok && (early.result as SumResult & Said).lines.map(plainText)[4]).toContain('≈ 2.667');
+    expect(early?.ok && (early.result as SumResult & Said).sentence).not.toContain('because');
+    expect(early?.ok && (early.result as SumResult & Said).total.value).toBe(3.75);
     const stage = withValue(emptyStage, 'study', stagedInterval('0', '1'));
     const moved = toldIn(resolve(document, stage, undefined, answersNow()), 'study');
-    expect(moved?.ok && (moved.result as SumResult & StudyResult).total.value).toBeCloseTo(0.46875, 12);
+    expect(moved?.ok && (moved.result as SumResult & Said).total.value).toBeCloseTo(0.46875, 12);
   });
 
   test('a partition point that was dragged becomes the document’s', () => {

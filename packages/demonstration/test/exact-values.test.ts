@@ -1,12 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import {
-  emptyStage,
-  makeEntry,
-  openedNumber,
-  resolve,
-  type Resolution,
-  type StudyResult,
-} from '../src/index.ts';
+import { emptyStage, makeEntry, openedNumber, resolve, type Resolution, type Said } from '../src/index.ts';
 import { documentWith, linesOf, resultOf, sentenceOf, slider, withStudy } from './sample.ts';
 
 const valueOf = (text: string) =>
@@ -135,7 +128,7 @@ describe('0⁰ is marked where a value stands on it', () => {
 
 test('a value that is one integral tells on request between which bounds it is proved to lie', () => {
   const boundsOf = (text: string) => {
-    const { lines } = resultOf<StudyResult>(valueOf(text), 'study');
+    const { lines } = resultOf<Said>(valueOf(text), 'study');
     const full = lines[0]?.flatMap((part) => (part.kind === 'number' && part.of ? [part.of] : []))[0];
     return full && openedNumber(full, { decimals: 3, decimalMark: '.' }).between;
   };

@@ -10,7 +10,7 @@ import {
   type CurveResult,
   type Document,
   type KeyPointsResult,
-  type StudyResult,
+  type Said,
 } from '../src/index.ts';
 import { given, slider, toldIn } from './sample.ts';
 
@@ -35,7 +35,7 @@ describe('a function of which only a derivative is given', () => {
     const only = document("f''(x) = 2 - x cos x");
     expect(outcome(only, 'd')).toMatchObject({ ok: true, result: { name: 'f', order: 2 } });
     const tangent = outcome(only, 't');
-    const [slope] = tangent?.ok ? (tangent.result as StudyResult).lines.map(plainText) : [];
+    const [slope] = tangent?.ok ? (tangent.result as Said).lines.map(plainText) : [];
     // By hand: f‴ = −cos x + x sin x, at 2: 0.416 + 1.819.
     expect(slope).toContain('≈ 2.235');
     expect(problem(only, 'g')).toContain('not known here');
@@ -45,7 +45,7 @@ describe('a function of which only a derivative is given', () => {
     const whole = document("f''(x) = 6x", '2; 4', '1');
     const g = outcome(whole, 'g');
     if (!g?.ok) throw new Error(g?.problem.message);
-    const { program, parameters } = g.result as CurveResult & StudyResult;
+    const { program, parameters } = g.result as CurveResult & Said;
     for (const x of [-1, 0, 2]) expect(evaluateAt(program, x, parameters)).toBeCloseTo(x ** 3 + x, 10);
     expect(outcome(whole, 'v')).toMatchObject({
       ok: true,
@@ -72,7 +72,7 @@ describe('a function of which only a derivative is given', () => {
       if (!found?.ok) throw new Error(found?.problem.message);
       return found.result as R;
     };
-    expect(result<StudyResult>('f').lines.map(plainText)).toEqual([
+    expect(result<Said>('f').lines.map(plainText)).toEqual([
       'f(x) = \\frac{x^{3}}{3}-x,\\quad -2 \\le x \\le 3',
     ]);
     const { points } = result<KeyPointsResult>('k');
@@ -86,7 +86,7 @@ describe('a function of which only a derivative is given', () => {
       ['zero', 1.732],
       ['endpoint', 3],
     ]);
-    expect(result<StudyResult>('k').certainty?.isProved).toBe(true);
+    expect(result<Said>('k').certainty?.isProved).toBe(true);
   });
 
   test('follows when a function that the derivative is made of changes', () => {
@@ -110,7 +110,7 @@ describe('a function of which only a derivative is given', () => {
     const value = (of: typeof after, id: string): number => {
       const found = toldIn(of, id);
       if (!found?.ok) throw new Error(found?.problem.message);
-      const { program, parameters } = found.result as CurveResult & StudyResult;
+      const { program, parameters } = found.result as CurveResult & Said;
       return evaluateAt(program, 2, parameters);
     };
     expect(['f', 'h'].map((id) => value(before, id))).toEqual([4, 4].map((y) => expect.closeTo(y, 9)));

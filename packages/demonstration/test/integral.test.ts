@@ -12,7 +12,7 @@ import {
   withValue,
   type AverageValueResult,
   type Entry,
-  type StudyResult,
+  type Said,
 } from '../src/index.ts';
 import {
   given,
@@ -34,7 +34,7 @@ describe('a definite integral', () => {
   test('is exact where it is proved, signed or in total', () => {
     const signed = over('f(x) = x^2 - 4x + 3', {});
     expect(linesOf(signed)[0]).toContain('= 4/3 ≈ 1.333');
-    expect(resultOf<StudyResult>(signed, 'study').certainty).toEqual({ text: 'exact', isProved: true });
+    expect(resultOf<Said>(signed, 'study').certainty).toEqual({ text: 'exact', isProved: true });
     const total = over('f(x) = x^2 - 4x + 3', { isTotal: true });
     expect(linesOf(total)[0]).toContain('= 4.000');
     expect(sentenceOf(total)).toBe('2.667 over the axis and 1.333 under it, counted together.');
@@ -42,7 +42,7 @@ describe('a definite integral', () => {
 
   test('says how sure it is, and of what size an estimate may be off', () => {
     const certainty = (text: string, fields: object) =>
-      resultOf<StudyResult>(over(`f(x) = ${text}`, fields), 'study').certainty;
+      resultOf<Said>(over(`f(x) = ${text}`, fields), 'study').certainty;
     expect(certainty('e^(x^2)', { to: '1' })).toEqual({ text: 'proved to 3 decimals', isProved: true });
     expect(certainty('e^(-((x - 3.3)/0.001)^2)', {})?.isProved).toBe(true);
     expect(certainty('1/sqrt(1 - x^4)', { to: '1' })).toEqual({
@@ -61,7 +61,7 @@ describe('a definite integral', () => {
 
   test('tells on request between which bounds it is proved to lie', () => {
     const boundsOf = (text: string, fields: object) => {
-      const { lines } = resultOf<StudyResult>(over(text, fields), 'study');
+      const { lines } = resultOf<Said>(over(text, fields), 'study');
       const full = lines[0]?.flatMap((part) => (part.kind === 'number' && part.of ? [part.of] : []))[0];
       return full && openedNumber(full, { decimals: 3, decimalMark: '.' }).between;
     };
@@ -101,7 +101,7 @@ describe('a definite integral', () => {
   ])('of %s from %s to %s has a value where it converges', (text, from, to, heading, line) => {
     const document = over(`f(x) = ${text}`, { from, to });
     expect(linesOf(document)[0]).toBe(line);
-    expect(resultOf<StudyResult>(document, 'study').certainty?.text).toBe('exact');
+    expect(resultOf<Said>(document, 'study').certainty?.text).toBe('exact');
     const resolved = resolve(document, emptyStage, undefined, answersNow()).entries.get('study');
     expect(resolved && headOfEntry(resolved).heading).toBe(`Area under f on ${heading}`);
   });
@@ -142,7 +142,7 @@ describe('a definite integral', () => {
       resolve(over('f(x) = 1/x^2', { from: '1', to: '∞' }), dragged, undefined, answersNow()),
       'study',
     );
-    expect(moved?.ok && plainText((moved.result as StudyResult).lines[0] ?? [])).toContain('= 0.500');
+    expect(moved?.ok && plainText((moved.result as Said).lines[0] ?? [])).toContain('= 0.500');
   });
 
   test('only an integral goes on without an end', () => {

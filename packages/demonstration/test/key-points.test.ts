@@ -8,7 +8,7 @@ import {
   stagedInterval,
   withValue,
   type Entry,
-  type StudyResult,
+  type Said,
 } from '../src/index.ts';
 import {
   documentWith,
@@ -97,7 +97,7 @@ describe('key points', () => {
   });
 
   const rows = (text: string) =>
-    resultOf<StudyResult>(withStudy(text, study()), 'study').table?.rows.map(({ cells }) => cells);
+    resultOf<Said>(withStudy(text, study()), 'study').table?.rows.map(({ cells }) => cells);
 
   test('a jump shows both limits, open circles at those that are not its value, and one label', () => {
     const document = withStudy('f(x) = x if x < 1; 3 otherwise', study());
@@ -143,7 +143,7 @@ describe('key points', () => {
   });
 
   test('local and absolute are told apart; an end says whether it is one', () => {
-    const { table } = resultOf<StudyResult>(withStudy('f(x) = x^3/3 - x', study()), 'study');
+    const { table } = resultOf<Said>(withStudy('f(x) = x^3/3 - x', study()), 'study');
     expect(table?.rows.map(({ cells }) => cells[0])).toEqual([
       'end point, absolute minimum',
       'zero',
@@ -166,7 +166,7 @@ describe('key points', () => {
     expect(linesOf(document, 'v')[0]).toContain('2');
     const moved = withValue(emptyStage, 'c', '1.5');
     const outcome = outcomeOf(document, 'v', moved);
-    expect(outcome?.ok && plainText((outcome.result as StudyResult).lines[0] ?? [])).toContain('3');
+    expect(outcome?.ok && plainText((outcome.result as Said).lines[0] ?? [])).toContain('3');
   });
 
   test.each([
@@ -202,7 +202,7 @@ describe('key points', () => {
     const document = withStudy('f(x) = x^2 - 1', study());
     const staged = withValue(emptyStage, 'study', stagedInterval('-3', '0'));
     const outcome = outcomeOf(document, 'study', staged);
-    expect(outcome?.ok && (outcome.result as StudyResult).table?.rows).toHaveLength(3);
+    expect(outcome?.ok && (outcome.result as Said).table?.rows).toHaveLength(3);
     const edits = settledEdits(document, 'study', stagedInterval('-3', '0'));
     const entry = applyChange(document, { id: '1', edits }).entries.study;
     expect(entry).toMatchObject({ from: '-3', to: '0' });

@@ -12,7 +12,7 @@ import {
   type CurveResult,
   type Document,
   type ReadoutResult,
-  type StudyResult,
+  type Said,
 } from '../src/index.ts';
 import { documentWith, given, problemOf, resultOf, toldIn } from './sample.ts';
 
@@ -89,7 +89,7 @@ describe('a value that is one integral and takes long', () => {
   };
   const numbersOf = (outcome: ReturnType<typeof told>) =>
     outcome?.ok
-      ? (outcome.result as StudyResult).lines.flat().flatMap((part) => (part.kind === 'number' ? [part] : []))
+      ? (outcome.result as Said).lines.flat().flatMap((part) => (part.kind === 'number' ? [part] : []))
       : [];
 
   test('has its digits while its bounds are still to come', () => {
@@ -101,7 +101,7 @@ describe('a value that is one integral and takes long', () => {
 
   test('tells its bounds in its sentence where it has no digits', () => {
     const sentenceOf = (outcome: ReturnType<typeof told>) =>
-      outcome?.ok ? (outcome.result as StudyResult).sentence : '';
+      outcome?.ok ? (outcome.result as Said).sentence : '';
     expect(sentenceOf(told(NaN, [0.6201, 0.6299]))).toBe(
       'This integral could not be worked out to enough digits, but it lies between 0.6200 and 0.6300 (proved).',
     );
@@ -134,7 +134,7 @@ describe('a derivative that is long to find', () => {
     const reading = readExpression(body, { names: new Set(['x']), functions: new Set() });
     if (!reading.ok) throw new Error(body);
     const atOnce: Expression = derivativeOf(reading.value, 'x', 3);
-    expect(printLatex((outcome.result as CurveResult & StudyResult).body)).toBe(printLatex(atOnce));
+    expect(printLatex((outcome.result as CurveResult & Said).body)).toBe(printLatex(atOnce));
     const times = asked.filter((ask) => ask === 'derivative').length;
     expect(times).toBeGreaterThan(0);
     resolve(document, withValue(emptyStage, 'a', '2'), first, answers);

@@ -21,7 +21,7 @@ import {
   type Looks,
   type Mark,
   type MarkOf,
-  type StudyResult,
+  type Said,
 } from '../src/index.ts';
 import { ticksOf } from '../src/scene/ticks.ts';
 import { Recorder } from './recorder.ts';
@@ -262,7 +262,7 @@ describe('a number that is opened', () => {
       step: '0.5',
       columns: 'f(x)/3',
     });
-    const { rows = [] } = resultOf<StudyResult>(looked({}, { table }), 'table').table ?? {};
+    const { rows = [] } = resultOf<Said>(looked({}, { table }), 'table').table ?? {};
     expect(rows.map(({ numbers }) => numbers?.map((number) => number?.value ?? null))).toEqual([
       [null, -1 / 3],
       [null, -0.25],

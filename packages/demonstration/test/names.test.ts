@@ -8,7 +8,7 @@ import {
   unitText,
   withValue,
   type Document,
-  type StudyResult,
+  type Said,
   type Unit,
 } from '../src/index.ts';
 import { documentWith, given, outcomeOf, resultOf, slider } from './sample.ts';
@@ -41,7 +41,7 @@ const named = (value: string, more: Document['entries'] = {}): Document => ({
   }),
   xUnit: 's',
 });
-type Value = StudyResult & { value: { value: number; exact: unknown }; unit: Unit };
+type Value = Said & { value: { value: number; exact: unknown }; unit: Unit };
 
 describe('a result of an entry that was given a name', () => {
   test.each([

@@ -9,7 +9,7 @@ import {
   type JoinsResult,
   type ParameterResult,
   shownValue,
-  type StudyResult,
+  type Said,
 } from '../src/index.ts';
 import { documentWith, given, linesOf, marksOf, outcomeOf, resultOf, sceneOf, slider } from './sample.ts';
 
@@ -113,6 +113,6 @@ describe('a point that no slider moves', () => {
     const scene = sceneOf(document);
     expect(scene.handles).toHaveLength(handles);
     expect(scene.tiers[0]?.marks.some(({ kind }) => kind === 'point')).toBe(true);
-    expect(resultOf<StudyResult>(document, 'p').sentence).toContain('at the height 2.250');
+    expect(resultOf<Said>(document, 'p').sentence).toContain('at the height 2.250');
   });
 });

@@ -11,7 +11,7 @@ import {
   type Document,
   type PointResult,
   type Resolution,
-  type StudyResult,
+  type Said,
 } from '../src/index.ts';
 import { given, setField, slider, tangentDocument, toldIn } from './sample.ts';
 
@@ -25,8 +25,7 @@ const problemOf = (resolution: Resolution, id: string) => {
   const outcome = toldIn(resolution, id);
   return outcome && !outcome.ok ? outcome.problem : undefined;
 };
-const lines = (resolution: Resolution, id: string) =>
-  resultOf<StudyResult>(resolution, id).lines.map(plainText);
+const lines = (resolution: Resolution, id: string) => resultOf<Said>(resolution, id).lines.map(plainText);
 
 describe('a document is worked out', () => {
   // Worked by hand with the power rule: f(1) = −4, f′(1) = 1, tangent y = x − 5.
@@ -73,7 +72,7 @@ describe('a document is worked out', () => {
 
   test('where there is no tangent a sentence says why', () => {
     const sentence = (text: string, at: string) =>
-      resultOf<StudyResult>(work(tangentDocument(text, at)), 't').sentence;
+      resultOf<Said>(work(tangentDocument(text, at)), 't').sentence;
     expect(sentence('f(x) = abs(x)', '0')).toBe(
       'f has a corner at x = 0: its slope is −1 from the left and 1 from the right, so f′ does not exist there.',
     );

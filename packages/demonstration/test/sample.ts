@@ -23,7 +23,7 @@ import {
   saidOf,
   type Outcome,
   type Resolution,
-  type StudyResult,
+  type Said,
 } from '../src/index.ts';
 
 export const slider = (
@@ -75,20 +75,20 @@ export const documentWith = (entries: Document['entries']): Document => ({
 });
 
 /** What came out of an entry, with what it says of that. */
-export function toldIn<R = object>(resolution: Resolution, id: Id): Outcome<R & StudyResult> | undefined {
+export function toldIn<R = object>(resolution: Resolution, id: Id): Outcome<R & Said> | undefined {
   const outcome = resolution.entries.get(id)?.outcome;
   if (!outcome?.ok) return outcome;
-  return { ...outcome, result: { ...(outcome.result as R), ...(saidOf(resolution, id) as StudyResult) } };
+  return { ...outcome, result: { ...(outcome.result as R), ...(saidOf(resolution, id) as Said) } };
 }
 
 export const outcomeOf = (document: Document, id: Id, stage: Stage = emptyStage) =>
   toldIn(resolve(document, stage, undefined, answersNow(certified)), id);
 
 /** What came out of an entry. @throws with the entry's own sentence where nothing did */
-export function resultOf<T>(document: Document, id: Id, stage: Stage = emptyStage): T & StudyResult {
+export function resultOf<T>(document: Document, id: Id, stage: Stage = emptyStage): T & Said {
   const outcome = outcomeOf(document, id, stage);
   if (!outcome?.ok) throw new Error(outcome?.problem.message);
-  return outcome.result as T & StudyResult;
+  return outcome.result as T & Said;
 }
 
 export const sceneOf = (document: Document): Scene =>
@@ -105,9 +105,8 @@ export const withStudy = (text: string, entry: Entry, more: Record<string, Entry
   documentWith({ f: given(1, text), study: entry, ...more });
 
 export const linesOf = (document: Document, id = 'study'): string[] =>
-  resultOf<StudyResult>(document, id).lines.map(plainText);
-export const sentenceOf = (document: Document, id = 'study'): string =>
-  resultOf<StudyResult>(document, id).sentence;
+  resultOf<Said>(document, id).lines.map(plainText);
+export const sentenceOf = (document: Document, id = 'study'): string => resultOf<Said>(document, id).sentence;
 export const problemOf = (document: Document, id = 'study'): string => {
   const outcome = outcomeOf(document, id);
   return outcome?.ok === false ? outcome.problem.message : '';

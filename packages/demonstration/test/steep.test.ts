@@ -12,7 +12,7 @@ import {
   type Document,
   type Entry,
   type MarkOf,
-  type StudyResult,
+  type Said,
 } from '../src/index.ts';
 import { buildScene } from '../src/scene/scene.ts';
 import { given, setField, slider, tangentDocument, toldIn } from './sample.ts';
@@ -27,10 +27,10 @@ function withStudies(text: string, more: Record<string, Entry>, a = '1', h = '0.
 const secant = (more: Partial<Extract<Entry, { kind: 'secant' }>> = {}) =>
   makeEntry('secant', { order: 5, on: 'f', parameter: 'a', step: 'h', ...more });
 
-function study(document: Document, id: string): StudyResult {
+function study(document: Document, id: string): Said {
   const outcome = toldIn(resolve(document, emptyStage, undefined, answersNow()), id);
   if (!outcome?.ok) throw new Error(outcome?.problem.message ?? id);
-  return outcome.result as StudyResult;
+  return outcome.result as Said;
 }
 const problem = (document: Document, id: string) => {
   const outcome = toldIn(resolve(document, emptyStage, undefined, answersNow()), id);
@@ -265,7 +265,7 @@ describe('values, and names for results', () => {
     const at = (a: string) => toldIn(resolve(document, withValue(emptyStage, 'a', a)), 'g');
     const slopes = ['1', '3'].map((a) => {
       const outcome = at(a);
-      return outcome?.ok ? (outcome.result as StudyResult & { parameters: number[] }).parameters : null;
+      return outcome?.ok ? (outcome.result as Said & { parameters: number[] }).parameters : null;
     });
     expect(slopes).toEqual([[2], [6]]);
   });

@@ -14,7 +14,7 @@ import {
   unitText,
   withUnit,
   type Document,
-  type StudyResult,
+  type Said,
   type Unit,
 } from '../src/index.ts';
 import { slider, toldIn } from './sample.ts';
@@ -79,7 +79,7 @@ describe('units of formulas', () => {
   const valueOf = (text: string) => {
     const outcome = toldIn(resolve(documentWith(text), emptyStage), 'value');
     if (!outcome?.ok) throw new Error(outcome?.problem.message);
-    return outcome.result as StudyResult & { unit: Unit };
+    return outcome.result as Said & { unit: Unit };
   };
 
   test.each([
@@ -116,7 +116,7 @@ describe('units of formulas', () => {
     const unitOf = (stated: string) => {
       const changed = { ...document, entries: { ...entries, w: { ...entries.w, unit: stated } } };
       const outcome = toldIn(resolve(changed, emptyStage), 'value');
-      return outcome?.ok ? unitText((outcome.result as StudyResult & { unit: Unit }).unit) : '';
+      return outcome?.ok ? unitText((outcome.result as Said & { unit: Unit }).unit) : '';
     };
     expect([unitOf(''), unitOf('dm')]).toEqual(['cm', 'dm']);
   });
@@ -137,7 +137,7 @@ describe('units of formulas', () => {
     const textOf = (id: string) => {
       const outcome = toldIn(resolution, id);
       if (!outcome?.ok) throw new Error(outcome?.problem.message);
-      const { lines, sentence } = outcome.result as StudyResult;
+      const { lines, sentence } = outcome.result as Said;
       return [plainText(lines[0] ?? []), sentence];
     };
     expect(textOf('secant')[0]).toContain('3.000 cm/min');

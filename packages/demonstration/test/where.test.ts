@@ -14,7 +14,7 @@ import {
   unanswered,
   withValue,
   type Entry,
-  type StudyResult,
+  type Said,
 } from '../src/index.ts';
 import {
   documentWith,
@@ -68,7 +68,7 @@ describe('an entry whose answer takes a while', () => {
       ask: (by: string, question: never) => ({ ...answers.ask(by, question), of: 'before' }),
     } as typeof answers;
     const outcome = toldIn(resolve(document, emptyStage, undefined, stale), 'study');
-    expect(outcome?.ok && (outcome.result as StudyResult).isPending).toBe(true);
+    expect(outcome?.ok && (outcome.result as Said).isPending).toBe(true);
   });
 
   test('shows what is known so far, says how far it is, and claims nothing before its time', () => {
@@ -85,11 +85,11 @@ describe('an entry whose answer takes a while', () => {
     const outcome = toldIn(resolve(document, emptyStage, undefined, soFar), 'study');
     if (!outcome?.ok) throw new Error(outcome?.problem.message);
     const whole = toldIn(resolve(document, emptyStage, undefined, answers), 'study');
-    const { table, certainty, sentence, decided } = outcome.result as StudyResult;
+    const { table, certainty, sentence, decided } = outcome.result as Said;
     expect(decided).toBeCloseTo(1 - 2.5 / 6, 12);
     expect(certainty).toBeUndefined();
     expect(sentence).toBe('Solutions are being looked for, with the proof that none is missed …');
-    expect(table?.rows.length).toBe(whole?.ok ? (whole.result as StudyResult).table?.rows.length : -1);
+    expect(table?.rows.length).toBe(whole?.ok ? (whole.result as Said).table?.rows.length : -1);
   });
 
   test.each([
@@ -105,7 +105,7 @@ describe('an entry whose answer takes a while', () => {
       } as typeof answers;
       const outcome = toldIn(resolve(document, emptyStage, undefined, unchecked), 'study');
       if (!outcome?.ok) throw new Error(outcome?.problem.message);
-      const told = outcome.result as StudyResult;
+      const told = outcome.result as Said;
       expect([told.certainty, told.isPending]).toEqual([undefined, isPending]);
       expect(told.sentence).toBe('All is found; once nothing moves the proof is checked a second time …');
       expect(told.lines.length).toBeGreaterThan(1);
@@ -289,7 +289,7 @@ describe('the nearest point', () => {
     expect(scene.vertices.map(({ entry, index }) => [entry, index])).toEqual([['study', 0]]);
     const staged = withValue(emptyStage, 'study', '(1, 2)');
     const outcome = outcomeOf(document, 'study', staged);
-    expect(outcome?.ok && (outcome.result as StudyResult).sentence).toContain('P(1, 2)');
+    expect(outcome?.ok && (outcome.result as Said).sentence).toContain('P(1, 2)');
     expect(settledEdits(document, 'study', '(1, 2)')).toMatchObject([{ field: 'points', new: '(1, 2)' }]);
     expect(movingField.nearest).toBe('points');
   });
@@ -298,7 +298,7 @@ describe('the nearest point', () => {
     const curve = (stage = emptyStage) => {
       const outcome = outcomeOf(document, 'd', stage);
       if (!outcome?.ok) throw new Error(outcome?.problem.message);
-      return outcome.result as StudyResult & { program: unknown; parameters: readonly number[] };
+      return outcome.result as Said & { program: unknown; parameters: readonly number[] };
     };
     const moved = withValue(emptyStage, 'study', '(1, 2)');
     expect(curve().parameters).toEqual([0, 3]);
@@ -460,6 +460,6 @@ describe('why a list of key points is complete', () => {
     expect(sentenceOf(document)).not.toContain('(proved)');
     expect(stripOf(document)?.parts.some(({ word }) => word === 'not shown')).toBe(true);
     const outcome = outcomeOf(document, 'study');
-    expect(outcome?.ok && (outcome.result as StudyResult).certainty?.isProved).toBe(false);
+    expect(outcome?.ok && (outcome.result as Said).certainty?.isProved).toBe(false);
   });
 });

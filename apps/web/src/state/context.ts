@@ -1,6 +1,6 @@
 import { createContext, useContext } from 'react';
 import { useStore } from 'zustand';
-import { saidOf, type Resolved, type StudyResult } from '@yperkine/demonstration';
+import { saidOf, type Resolved, type Said } from '@yperkine/demonstration';
 import type { SightedStore } from './sight.ts';
 import type { Workbench, WorkbenchState } from './workbench.ts';
 
@@ -27,6 +27,6 @@ export function useResolved(id: string): Resolved | undefined {
 }
 
 /** What an entry says; undefined while it could not be worked out. */
-export function useSaid(id: string): StudyResult | undefined {
+export function useSaid(id: string): Said | undefined {
   return useWorkbenchState((state) => saidOf(state.resolution, id));
 }

@@ -1,7 +1,7 @@
 import type { Expression, Functions, Plotted, Program, Range, Rational } from '@yperkine/core';
 import type { Unit } from '../units/unit.ts';
 import type { Id } from '../fields/fields.ts';
-import type { StudyResult } from './study.ts';
+import type { Said } from './study.ts';
 
 /** What the choice of a window looks at. */
 export const plottedOf = (curve: CurveResult, x: Range): Plotted => curve.standIn?.(x) ?? curve;
@@ -33,10 +33,10 @@ export interface CurveResult {
 }
 
 /** A curve that says what it is: no number in it waits for how numbers are written. */
-export interface StatedCurve extends CurveResult, StudyResult {}
+export interface StatedCurve extends CurveResult, Said {}
 
 /** What such a curve says. */
-export const asStated = ({ lines, sentence }: StatedCurve): StudyResult => ({ lines, sentence });
+export const asStated = ({ lines, sentence }: StatedCurve): Said => ({ lines, sentence });
 
 /** A name with its primes: f, f′, f″, f⁽⁴⁾. */
 export const primed = (name: string, order: number): string =>

@@ -10,7 +10,7 @@ import type { Id } from '../fields/fields.ts';
 import type { CurveResult } from './curve.ts';
 import type { Outcome } from './outcome.ts';
 import type { Unit } from '../units/unit.ts';
-import type { StudyResult } from './study.ts';
+import type { Said } from './study.ts';
 import type { ParameterResult } from './parameter/result.ts';
 
 /** What an entry may look at while it is worked out: everything else is none of its business. */
@@ -67,7 +67,7 @@ export interface Wording {
   /** The unit along the x-axis. */
   readonly xUnit: Unit;
   /** What another entry says. */
-  said(id: Id): StudyResult | undefined;
+  said(id: Id): Said | undefined;
 }
 
 /** How an entry is headed in the working. */
@@ -103,7 +103,7 @@ export interface EntryKind<E, R> {
    */
   workOut(entry: E, context: WorkContext, previous: R | undefined): Outcome<R>;
   /** What it says of its result; asked for by what is in sight. */
-  say?(result: R, entry: E, wording: Wording): StudyResult;
+  say?(result: R, entry: E, wording: Wording): Said;
   /** What there is to draw in a tier, in pixels. */
   marks(id: Id, entry: E, result: R, tier: TierView): readonly Mark[];
   /** Its heading; without a result while it cannot be worked out. */

@@ -26,8 +26,8 @@ export interface StudyTable {
   readonly note?: string;
 }
 
-/** What every study says: typeset lines, one plain sentence, and a table where it has one. */
-export interface StudyResult {
+/** What an entry says: typeset lines, one plain sentence, and a table where it has one. */
+export interface Said {
   readonly lines: readonly Line[];
   readonly sentence: string;
   readonly table?: StudyTable;

@@ -1,6 +1,6 @@
 import type { Head, Wording } from '../entries/kind.ts';
 import type { Progress } from '../entries/outcome.ts';
-import type { StudyResult } from '../entries/study.ts';
+import type { Said } from '../entries/study.ts';
 import type { RoundingRule } from '../numbers/format.ts';
 import { kindOf } from '../schema/anyKind.ts';
 import type { Id } from '../schema/document.ts';
@@ -11,17 +11,17 @@ import { unlessItThrows } from './unlessItThrows.ts';
 interface Remembered {
   readonly rule: RoundingRule;
   readonly xUnit: Unit;
-  readonly said: StudyResult;
+  readonly said: Said;
 }
 const remembered = new WeakMap<Resolved, Remembered>();
 
-const nothing: StudyResult = { lines: [], sentence: '' };
+const nothing: Said = { lines: [], sentence: '' };
 
 /**
  * What an entry says of what it came to; undefined while it could not be worked out. It is put into words when it is first
  * asked for, and again only where its result or the way in which numbers are written has changed.
  */
-export function saidOf(resolution: Resolution, id: Id): StudyResult | undefined {
+export function saidOf(resolution: Resolution, id: Id): Said | undefined {
   const resolved = resolution.entries.get(id);
   if (!resolved?.outcome.ok) return undefined;
   const { rule, xUnit } = resolution;
@@ -32,7 +32,7 @@ export function saidOf(resolution: Resolution, id: Id): StudyResult | undefined 
   return said;
 }
 
-function inWords({ entry, outcome }: Resolved, wording: Wording): StudyResult {
+function inWords({ entry, outcome }: Resolved, wording: Wording): Said {
   if (!outcome.ok) return nothing;
   const { say } = kindOf(entry);
   const { result, progress } = outcome;
@@ -45,7 +45,7 @@ function inWords({ entry, outcome }: Resolved, wording: Wording): StudyResult {
 }
 
 /** What is known so far is told as that: how sure it is will be told with the whole. */
-function inProgress(said: StudyResult, progress: Progress | undefined): StudyResult {
+function inProgress(said: Said, progress: Progress | undefined): Said {
   if (!progress) return said;
   const { sentence, ...more } = progress;
   if (sentence === undefined) return { ...said, ...more };

@@ -1,4 +1,4 @@
-import type { CurveResult, EntryProblem, Id, Line, StudyResult, Tone } from '@yperkine/demonstration';
+import type { CurveResult, EntryProblem, Id, Line, Said, Tone } from '@yperkine/demonstration';
 import clsx from 'clsx';
 import { BadgeCheck, SearchX } from 'lucide-react';
 import { FittedLine } from '../../parts/FittedLine.tsx';
@@ -46,7 +46,7 @@ export function StudyBody({ id, tone }: { id: Id; tone: Tone }) {
 }
 
 /** How sure a result is, in a word: proved, or found by search. */
-function Certainty({ text, isProved }: NonNullable<StudyResult['certainty']>) {
+function Certainty({ text, isProved }: NonNullable<Said['certainty']>) {
   const Icon = isProved ? BadgeCheck : SearchX;
   return (
     <p
