@@ -19,6 +19,7 @@ import {
   type Line,
 } from '../../numbers/line.ts';
 import { withUnit } from '../../units/unit.ts';
+import { asWritten } from '../asking.ts';
 import { primed } from '../curve.ts';
 import type { Wording } from '../kind.ts';
 import { shownValue } from '../parameter/result.ts';
@@ -44,7 +45,7 @@ export function approximationLines(
       live(` ${limit}`),
       words(' for '),
       latex(`${x} \\in`),
-      live(good ? ` [${ends(good, rule).join(', ')}]` : ' …'),
+      live(good ? ` ${intervalOf(good, rule)}` : ' …'),
     ],
   ];
 }
@@ -55,7 +56,7 @@ export function approximationSentence(
   limit: string,
   rule: RoundingRule,
 ): string {
-  const { of, name, variable, beside, off, good, interval, isProved, isSought } = result;
+  const { of, at, name, variable, beside, off, good, interval, isProved, isSought } = result;
   const f = primed(of.name, of.order);
   const place = `${variable} = ${shownValue(beside, rule)}`;
   const most = `off by at most ${withUnit(limit, of.unit)}`;
@@ -63,37 +64,76 @@ export function approximationSentence(
     ? offWords(off, { f, name, place })
     : `${f} has no value at ${place}, so there is no difference there.`;
   if (isSought) return `${here} Where ${name} is ${most} is being worked out …`;
-  if (!good) return `${here} Where ${name} is ${most} could not be found out.`;
-  const [from, to] = inwards(good, rule);
-  const isCut = good.from.value <= interval.from || good.to.value >= interval.to;
-  const part = `rom ${variable} = ${from} to ${to} ${name} is ${most}`;
+  const a = at.value.value;
+  if (a < interval.from || a > interval.to)
+    return `${here} Where ${name} is ${most} is looked for from ${asWritten(interval.texts.from)} to ${asWritten(interval.texts.to)} alone, and ${at.name} does not lie there.`;
+  const part = good && partInWords(good, result, rule);
+  if (!good || part === null) return `${here} Where ${name} is ${most} could not be found out.`;
   const sure = isProved ? ' (proved)' : '; this could not be proved';
+  const isCut = good.from.value <= interval.from || good.to.value >= interval.to;
   return isCut
-    ? `${here} At least f${part}${sure}; what lies beyond was not looked at.`
-    : `${here} F${part}${sure}.`;
+    ? `${here} At least ${part} ${name} is ${most}${sure}; what lies beyond was not looked at.`
+    : `${here} ${part.replace(/^./, (first) => first.toUpperCase())} ${name} is ${most}${sure}.`;
 }
 
 /** Share of a size by which the digits of an end may be off. */
 const rounding = 1e-9;
+/** Decimal places up to which the ends of a narrow part are written. */
+const mostDecimals = 9;
+/** Beyond this size a number is written with a few digits only. */
+const largestWritten = 1e9;
 
-/** The ends of the good part in their exact forms, as far as they have any. */
-function ends(good: Stretch, rule: RoundingRule): string[] {
-  const rounded = inwards(good, rule);
-  return [good.from, good.to].map(({ exact }, i) => (exact && exactText(exact)) ?? (rounded[i] as string));
+/** "from x = 0.684 to 1.316", rounded into the part; of a very narrow or far one the distance to a; null where it has none. */
+function partInWords(
+  good: Stretch,
+  { at, variable }: LinearApproximationResult,
+  rule: RoundingRule,
+): string | null {
+  const ends = inwards(good, rule);
+  if (ends) return `from ${variable} = ${ends.join(' to ')}`;
+  const a = at.value.value;
+  const reach = formatBound(Math.min(a - good.from.value, good.to.value - a) * (1 - rounding), 'down', rule);
+  return reach === null || reach === '0' ? null : `within ${reach} of ${at.name}`;
 }
 
-/** The ends as decimals, rounded into the good part: what is said of it holds for what is written. */
-function inwards({ from, to }: Stretch, rule: RoundingRule): readonly [string, string] {
-  const unit = 10 ** -rule.decimals;
-  const written = ({ value, exact }: Stretch['from'], way: 1 | -1): KnownNumber => {
-    const fraction = exact && exactValue(exact, new Map());
-    if (fraction && rational.toDecimal(fraction, rule.decimals) !== null) return knownNumber(value, fraction);
-    return knownNumber(way * Math.ceil((way * value) / unit + rounding) * unit);
-  };
-  const [low, high] = [written(from, 1), written(to, -1)];
-  return low.value < high.value
-    ? [formatTidily(low, rule).text, formatTidily(high, rule).text]
-    : [formatBound(from.value, 'up', rule) ?? '', formatBound(to.value, 'down', rule) ?? ''];
+/** The part in interval notation: its ends in their exact forms, as far as they have any. */
+function intervalOf(good: Stretch, rule: RoundingRule): string {
+  const rounded = inwards(good, rule);
+  const [from, to] = [good.from, good.to].map(
+    ({ exact }, i) => (exact && exactText(exact)) ?? rounded?.[i] ?? '…',
+  ) as [string, string];
+  return `${good.includesFrom ? '[' : '('}${from}, ${to}${good.includesTo ? ']' : ')'}`;
+}
+
+/**
+ * The ends as decimals, rounded into the part: what is said of it holds for what is written. A narrow part has as many
+ * places as it takes; null where they cannot be told apart.
+ */
+function inwards(good: Stretch, rule: RoundingRule): readonly [string, string] | null {
+  if (Math.max(Math.abs(good.from.value), Math.abs(good.to.value)) > largestWritten) return null;
+  for (let decimals = rule.decimals; decimals <= Math.max(rule.decimals, mostDecimals); decimals++) {
+    const [low, high] = [
+      inner(good.from, good.includesFrom, 1, decimals),
+      inner(good.to, good.includesTo, -1, decimals),
+    ];
+    const written = ({ value, exact }: KnownNumber): string =>
+      formatTidily(knownNumber(value, exact), { ...rule, decimals }).text;
+    if (low.value < high.value) return [written(low), written(high)];
+  }
+  return null;
+}
+
+/** An end of the part, or the nearest number inside it with so many places. */
+function inner(
+  { value, exact }: Stretch['from'],
+  isIncluded: boolean,
+  way: 1 | -1,
+  decimals: number,
+): KnownNumber {
+  const fraction = isIncluded && exact ? exactValue(exact, new Map()) : null;
+  if (fraction && rational.toDecimal(fraction, decimals) !== null) return knownNumber(value, fraction);
+  const unit = 10 ** -decimals;
+  return knownNumber(way * Math.ceil((way * value) / unit + rounding) * unit);
 }
 
 function offWords(off: KnownNumber, { f, name, place }: { f: string; name: string; place: string }): string {

@@ -16,6 +16,7 @@ import {
   type Expression,
   type KnownNumber,
   type Program,
+  type Tangent,
 } from '@yperkine/core';
 import { z } from 'zod';
 import { idSchema, typedSchema, type Id } from '../../fields/fields.ts';
@@ -147,9 +148,7 @@ function approximated(
   const { curve: of, at } = place;
   const tangent = tangentAt(of, at.value, of.parameters, of.exactParameters);
   if (tangent.kind !== 'line' || tangent.side !== 'both')
-    return failed(
-      `${primed(of.name, of.order)} has no slope at ${of.variable} = ${at.name}, so there is no linear approximation there.`,
-    );
+    return failed(`${whyNoLine(tangent, place)} There is no linear approximation there.`);
   const formulas = formulasOf(place, entry.name, tangent, context, previous);
   const { approximation, difference } = curvesFrom(formulas, of, entry, context);
   const off = differenceOf(of, approximation, beside, tangent);
@@ -171,6 +170,23 @@ function approximated(
     },
     () => ({ ...open, isSought: false }),
   );
+}
+
+/** Why there is no line that touches the curve from both sides, in one sentence. */
+function whyNoLine(tangent: Tangent, { curve, at }: Place): string {
+  const [f, place] = [primed(curve.name, curve.order), `${curve.variable} = ${at.name}`];
+  switch (tangent.kind) {
+    case 'line':
+      return `${place} is an end of ${f}: it has a one-sided slope only.`;
+    case 'vertical':
+      return `At ${place} the tangent to ${f} is vertical.`;
+    case 'noSlope':
+      return `${f} has no single slope at ${place}.`;
+    case 'undefined':
+      return Number.isFinite(valueOn(curve, at).value)
+        ? `No slope of ${f} could be found at ${place}.`
+        : `${f} has no value at ${place}.`;
+  }
 }
 
 /** Whether an answer is that of a moment ago, to another tangent. */
