@@ -35,9 +35,11 @@ export function approximationLines(
   const [f, l, x] = [latexFunction(of.name, of.order), latexFunction(name, 0), latexName(variable)];
   const [a, b] = [latexName(at.name), latexName(beside.name)];
   const slope = `${latexFunction(of.name, of.order + 1)}(${a})`;
+  const definition = [latex(`${l}(${x}) = ${f}(${a}) + ${slope}(${x} - ${a})`)];
+  if (!tangent) return [definition];
   const [, ...equation] = lineEquation(tangent.slope, tangent.intercept, variable, rule).line;
   return [
-    [latex(`${l}(${x}) = ${f}(${a}) + ${slope}(${x} - ${a})`)],
+    definition,
     [latex(`${l}(${x})`), ...equation, ...countedIn(of.unit, variable, xUnit)],
     [latex(`${f}(${b}) - ${l}(${b})`), ...equalsResult(off, rule), ...unitPart(of.unit)],
     [
@@ -57,6 +59,7 @@ export function approximationSentence(
   rule: RoundingRule,
 ): string {
   const { of, at, name, variable, beside, off, good, interval, isProved, isSought } = result;
+  if (result.whyNone !== '') return `${result.whyNone} There is no linear approximation there.`;
   const f = primed(of.name, of.order);
   const place = `${variable} = ${shownValue(beside, rule)}`;
   const most = `off by at most ${withUnit(limit, of.unit)}`;

@@ -209,6 +209,20 @@ describe('the linear approximation', () => {
     ['a pole', 'f(x) = 1/(x - 1)', {}, 'f has no value at x = a.'],
     ['an end', 'f(x) = x sqrt(x)', { a: '0' }, 'x = a is an end of f: it has a one-sided slope only.'],
     ['a vertical tangent', 'f(x) = cbrt(x)', { a: '0' }, 'At x = a the tangent to f is vertical.'],
+  ])(
+    'at %s a sentence says why there is none, L has no value, and both places keep their grips',
+    (_, text, settings, why) => {
+      const document = approximated(text, { p: '0.5', ...settings });
+      expect(sentenceOf(document)).toBe(`${why} There is no linear approximation there.`);
+      expect(linesOf(document)).toHaveLength(1);
+      expect(linesOf(document, 'later')[0]).not.toContain('=');
+      const grips = ofKind(marksOf(sceneOf(document)), 'point').map(({ parameter }) => parameter);
+      expect(grips).toEqual(text.includes('1/(x') ? ['p'] : ['p', 'a']);
+      expect(ofKind(marksOf(sceneOf(document)), 'track')).toEqual([]);
+    },
+  );
+
+  test.each([
     [
       'no tolerance',
       'f(x) = x^2',
@@ -221,10 +235,8 @@ describe('the linear approximation', () => {
       { name: 'sin' },
       '“sin” already has a meaning; please choose another name.',
     ],
-  ])('with %s a sentence says why there is none', (_, text, settings, message) => {
-    expect(
-      problemOf(approximated(text, settings)).replace(' There is no linear approximation there.', ''),
-    ).toBe(message);
+  ])('with %s a sentence says what is wrong', (_, text, settings, message) => {
+    expect(problemOf(approximated(text, settings))).toBe(message);
   });
 
   test('of a line is the line: they never differ, and what lies beyond the interval is left open', () => {

@@ -95,7 +95,7 @@ export const linearApproximationKind: EntryKind<LinearApproximationEntry, Linear
   say: (result, entry, { rule, xUnit }) => ({
     lines: approximationLines(result, limitText(entry, rule), { rule, xUnit }),
     sentence: approximationSentence(result, limitText(entry, rule), rule),
-    ...(result.isSought
+    ...(result.isSought || !result.tangent
       ? {}
       : { certainty: { text: result.isProved ? 'proved' : 'not proved', isProved: result.isProved } }),
   }),
@@ -146,14 +146,20 @@ function approximated(
 ): Outcome<LinearApproximationResult> {
   const { place, beside, tolerance, asked, values, interval } = parts;
   const { curve: of, at } = place;
-  const tangent = tangentAt(of, at.value, of.parameters, of.exactParameters);
-  if (tangent.kind !== 'line' || tangent.side !== 'both')
-    return failed(`${whyNoLine(tangent, place)} There is no linear approximation there.`);
-  const formulas = formulasOf(place, entry.name, tangent, context, previous);
+  const touching = tangentAt(of, at.value, of.parameters, of.exactParameters);
+  const tangent = touching.kind === 'line' && touching.side === 'both' ? touching : null;
+  const formulas = tangent
+    ? formulasOf(place, entry.name, tangent, context, previous)
+    : formulasNowhere(of.variable);
   const { approximation, difference } = curvesFrom(formulas, of, entry, context);
-  const off = differenceOf(of, approximation, beside, tangent);
+  const off = tangent ? differenceOf(of, approximation, beside, tangent) : knownNumber(NaN);
+  const whyNone = tangent ? '' : whyNoLine(touching, place);
   const { madeFrom } = formulas;
-  const found = { ...approximation, of, at, beside, tangent, difference, off, tolerance, interval, madeFrom };
+  const found = {
+    ...approximation,
+    ...{ of, at, beside, tangent, whyNone, difference, off, tolerance, interval, madeFrom },
+  };
+  if (!tangent) return worked({ ...found, good: null, isSought: false, isProved: false });
   const closed = closedFormula(formulas.body, new Map([...values, [at.name, at.value.value]]));
   const body = indicator(isWithin(tree.subtract(asked.body, closed), writtenNumber(tolerance)));
   const question = { ...asked, ask: 'holds', body } as const;
@@ -286,6 +292,13 @@ function formulasOf(
   };
 }
 
+/** Formulas without any value. */
+function formulasNowhere(variable: string): Formulas {
+  const body = tree.divide(tree.number(0), tree.number(0));
+  const program = compile(body, variable);
+  return { body, program, difference: body, differenceProgram: program, madeFrom: [] };
+}
+
 /** f(a) + f′(a)(x − a); null where a is called like the variable itself. */
 function inNames(body: Expression, variable: string, place: string): Expression | null {
   if (place === variable) return null;
@@ -328,16 +341,25 @@ function marksBesideCurve(
   result: LinearApproximationResult,
   tier: TierView,
 ): Mark[] {
-  const { of, tangent } = result;
+  const { of, at } = result;
   const line = { ...curveMark(id, result, tier), dash: dashes.dashed };
-  const tone = toneOf(of.order, of.family);
-  const [x, y] = [tier.toX(tangent.x.value), tier.toY(tangent.y.value)];
+  // Where nothing touches the curve its two places keep their grips.
+  const grips = result.tangent ? [] : gripAt(id, beside, { curve: of, at: result.beside }, tier);
   return [
     line,
     ...goodPart(line, result, tier),
     ...segmentAt(id, beside, result, tier),
-    { kind: 'point', entry: id, x, y, tone, parameter },
+    ...grips,
+    ...gripAt(id, parameter, { curve: of, at }, tier),
   ];
+}
+
+/** A place on the curve that can be moved. */
+function gripAt(id: string, parameter: Id, { curve, at }: Place, tier: TierView): Mark[] {
+  const [x, y] = [at.value.value, valueOn(curve, at).value];
+  if (!Number.isFinite(y)) return [];
+  const tone = toneOf(curve.order, curve.family);
+  return [{ kind: 'point', entry: id, x: tier.toX(x), y: tier.toY(y), tone, parameter }];
 }
 
 /** The part of the line that is good enough. */

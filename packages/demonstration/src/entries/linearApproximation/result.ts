@@ -11,7 +11,10 @@ export interface LinearApproximationResult extends CurveResult {
   readonly of: CurveResult;
   readonly at: ParameterResult;
   readonly beside: ParameterResult;
-  readonly tangent: SlopedTangent;
+  /** The line that touches; null where there is none, and the approximation has no values. */
+  readonly tangent: SlopedTangent | null;
+  /** Why there is none, in one sentence; empty where there is one. */
+  readonly whyNone: string;
   /** f − L as a curve of its own. */
   readonly difference: CurveResult;
   /** f − L where they are compared; NaN where f has no value there. */
